@@ -1,0 +1,6 @@
+import { checkCommand } from './check';
+import { cleanCommand } from './clean';
+import type { Command } from './command';
+
+/** Every command, in the order in which the help lists them. */
+export const COMMANDS: readonly Command[] = [cleanCommand, checkCommand];

@@ -1,0 +1,15 @@
+import { writeSync } from 'node:fs';
+
+/** Writes to standard output, whole and in order, also where it is a pipe that is slow to read. */
+export function print(text: string): void {
+  const bytes = Buffer.from(text, 'utf8');
+  for (let written = 0; written < bytes.length; ) {
+    try {
+      written += writeSync(1, bytes, written);
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code === 'EPIPE') process.exit(0);
+      if ((error as NodeJS.ErrnoException).code !== 'EAGAIN') throw error;
+      Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 5);
+    }
+  }
+}

@@ -1,0 +1,24 @@
+/** Facts about HTML elements that the parser, the serializer and the measures share. All names are in lower case. */
+
+/** Elements without an end tag (HTML, section 13.1.2 "Elements", void elements; with the obsolete ones of section 13.3). */
+export const VOID_ELEMENTS: ReadonlySet<string> = new Set(
+  'area base basefont bgsound br col embed frame hr img input keygen link meta param source track wbr'.split(' '),
+);
+
+/** Elements whose text is written without escaping (HTML, section 13.3 "Serializing HTML fragments"). */
+export const RAW_TEXT_ELEMENTS: ReadonlySet<string> = new Set(
+  'style script xmp iframe noembed noframes plaintext noscript'.split(' '),
+);
+
+/** Elements whose text no reader sees (HTML, section 15.3.1 "Hidden elements", and those that stand in for unsupported content). */
+export const HIDDEN_ELEMENTS: ReadonlySet<string> = new Set(
+  'area base basefont datalist head iframe link meta noembed noframes noscript param script style template title'.split(' '),
+);
+
+/** Elements that show something although they hold no text: losing one is a loss that an author notices. */
+export const REPLACED_ELEMENTS: ReadonlySet<string> = new Set(
+  'applet audio canvas embed frame iframe img input math meter object picture progress select svg textarea video'.split(' '),
+);
+
+/** Elements that show nothing once their address is refused. */
+export const NOTHING_WITHOUT_SOURCE: ReadonlySet<string> = new Set(['img', 'iframe', 'embed', 'source', 'track']);

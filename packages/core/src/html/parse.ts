@@ -1,0 +1,189 @@
+import { Parser, Token, Tokenizer, type html as names } from 'parse5';
+import { Adapter, type NodeMap } from './adapter';
+import { ElementNode, FragmentNode, HTML_NAMESPACE, type ParentNode } from './node';
+
+/** A part of the input that the HTML standard's own algorithm leaves out of the tree, so that no later stage ever sees it. */
+export interface Ignored {
+  kind: 'start-tag' | 'doctype' | 'unfinished-tag' | 'formatting-limit';
+  /** The tag's name; empty where there is none. */
+  name: string;
+  /** UTF-16 offsets into the input. */
+  start: number;
+  end: number;
+}
+
+export interface ParsedFragment {
+  /** The text that was parsed; every offset counts from its begin. */
+  input: string;
+  root: FragmentNode;
+  ignored: Ignored[];
+}
+
+type PlacedToken = Token.Token & { start: number; end: number; isUsed?: boolean };
+
+/** parse5's tokenizer, which also notes where each tag and comment begins and ends: two numbers a token instead of a location object for each. */
+class PlacingTokenizer extends Tokenizer {
+  override _createStartTagToken(): void {
+    super._createStartTagToken();
+    this.place(1);
+  }
+  override _createEndTagToken(): void {
+    super._createEndTagToken();
+    this.place(2);
+  }
+  override _createCommentToken(offset: number): void {
+    super._createCommentToken(offset);
+    this.place(offset);
+  }
+  override _createDoctypeToken(initialName: string | null): void {
+    super._createDoctypeToken(initialName);
+    this.place(initialName === null ? 9 : 10);
+  }
+  override prepareToken(token: Token.Token): void {
+    super.prepareToken(token);
+    (token as PlacedToken).end = this.preprocessor.offset + 1;
+  }
+  override _emitEOFToken(): void {
+    const open = this.currentToken as PlacedToken | null;
+    if (open !== null && (open.type === Token.TokenType.START_TAG || open.type === Token.TokenType.END_TAG))
+      (this.handler as unknown as PlacingParser).onUnfinishedTag(open as unknown as Token.TagToken & PlacedToken);
+    super._emitEOFToken();
+  }
+  private place(before: number): void {
+    const token = this.currentToken as PlacedToken;
+    token.start = Math.max(0, this.preprocessor.offset - before);
+    token.end = -1;
+  }
+}
+
+/**
+ * A page with unclosed formatting elements makes the standard's algorithm reopen all of them in every following block,
+ * so that a few megabytes can become hundreds of millions of elements. Past this many for each letter of input
+ * (and always the first thousands) the list of open formatting is forgotten, and the ledger says so.
+ */
+const REOPENED_AT_LEAST = 50_000;
+const REOPENED_PER_INPUT_UNIT = 0.25;
+
+class PlacingParser extends Parser<NodeMap> {
+  readonly ignored: Ignored[] = [];
+  private reopened = 0;
+  private reopenLimit = REOPENED_AT_LEAST;
+  private get adapter(): Adapter {
+    return this.treeAdapter as Adapter;
+  }
+
+  begin(inputLength: number): void {
+    this.reopenLimit = REOPENED_AT_LEAST + inputLength * REOPENED_PER_INPUT_UNIT;
+  }
+
+  /** The tokenizer of parse5 is made in its constructor; ours takes its place before the first character. */
+  placeTokens(): void {
+    const { state } = this.tokenizer;
+    this.tokenizer = new PlacingTokenizer(this.options, this);
+    this.tokenizer.state = state;
+  }
+
+  override onStartTag(token: Token.TagToken): void {
+    const before = this.adapter.created;
+    super.onStartTag(token);
+    if (this.adapter.created === before) this.ignore('start-tag', token as Token.TagToken & PlacedToken);
+  }
+  override onDoctype(token: Token.DoctypeToken): void {
+    super.onDoctype(token);
+    const { start, end } = token as unknown as PlacedToken;
+    this.ignored.push({ kind: 'doctype', name: '', start, end });
+  }
+  onUnfinishedTag(token: Token.TagToken & PlacedToken): void {
+    token.end = this.tokenizer.preprocessor.offset;
+    this.ignore('unfinished-tag', token);
+  }
+  override _insertElement(token: Token.TagToken, namespace: names.NS): void {
+    super._insertElement(token, namespace);
+    this.place(token);
+  }
+  override _appendElement(token: Token.TagToken, namespace: names.NS): void {
+    super._appendElement(token, namespace);
+    this.place(token);
+    const element = this.adapter.latest!;
+    element.endTagStart = element.end = element.startTagEnd;
+  }
+  override _insertTemplate(token: Token.TagToken): void {
+    super._insertTemplate(token);
+    this.place(token);
+  }
+  override _appendCommentNode(token: Token.CommentToken, parent: ParentNode): void {
+    super._appendCommentNode(token, parent);
+    const comment = parent.children[parent.children.length - 1];
+    if (comment?.type !== 'comment') return;
+    const { start, end } = token as unknown as PlacedToken;
+    comment.start = start;
+    comment.end = end;
+  }
+  override _reconstructActiveFormattingElements(): void {
+    if (this.reopened > this.reopenLimit) {
+      if (this.activeFormattingElements.newest !== null) {
+        const at = (this.currentToken as PlacedToken | null)?.start ?? 0;
+        this.ignored.push({ kind: 'formatting-limit', name: '', start: at, end: at });
+        this.activeFormattingElements.clearToLastMarker();
+      }
+      return;
+    }
+    const before = this.adapter.created;
+    super._reconstructActiveFormattingElements();
+    this.reopened += this.adapter.created - before;
+  }
+  override onItemPop(node: ParentNode, isTop: boolean): void {
+    super.onItemPop(node, isTop);
+    if (node.type !== 'element') return;
+    const closing = this.currentToken as PlacedToken | null;
+    if (closing === null) return;
+    if (closing.type === Token.TokenType.END_TAG && closing.tagName === node.name) {
+      node.endTagStart = closing.start;
+      node.end = closing.end;
+    } else node.endTagStart = node.end = Math.max(closing.start, node.startTagEnd);
+  }
+
+  private place(token: Token.TagToken): void {
+    const element = this.adapter.latest!;
+    const placed = token as Token.TagToken & PlacedToken;
+    if (placed.start === undefined) return;
+    element.start = placed.start;
+    element.startTagEnd = placed.end;
+    if (placed.isUsed === true) {
+      element.isCopy = true;
+      element.attributes = element.attributes.slice();
+    }
+    placed.isUsed = true;
+  }
+  private ignore(kind: Ignored['kind'], token: Token.TagToken & PlacedToken): void {
+    this.ignored.push({ kind, name: token.tagName, start: token.start, end: token.end });
+  }
+}
+
+/**
+ * Parses markup as the contents of a `div` (HTML, section 13.4 "Parsing HTML fragments"), with the place of every
+ * element, comment and left-out tag in the input.
+ *
+ * @param input markup of any kind and length; a byte order mark at its begin is not text
+ * @returns the tree, and what the standard's algorithm left out of it; never throws
+ */
+export function parseFragment(input: string): ParsedFragment {
+  const adapter = new Adapter();
+  const context = new ElementNode('div', HTML_NAMESPACE, []);
+  const parser = PlacingParser.getFragmentParser<NodeMap>(context, { treeAdapter: adapter, scriptingEnabled: true }) as PlacingParser;
+  parser.placeTokens();
+  parser.begin(input.length);
+  parser.tokenizer.write(input, true);
+  closeAtEnd(parser, input.length);
+  const html = parser.document.children[0] as ElementNode;
+  const root = new FragmentNode();
+  root.children = html.children;
+  for (const child of root.children) child.parent = root;
+  return { input, root, ignored: parser.ignored };
+}
+
+/** Elements still open at the end of the input end there. */
+function closeAtEnd(parser: PlacingParser, length: number): void {
+  for (let element: ParentNode | null = parser.openElements.current ?? null; element?.type === 'element'; element = element.parent)
+    if (element.end === -1 && element.start !== -1) element.endTagStart = element.end = length;
+}

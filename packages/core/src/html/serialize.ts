@@ -1,0 +1,91 @@
+import { RAW_TEXT_ELEMENTS, VOID_ELEMENTS } from './elements';
+import { HTML_NAMESPACE, type ChildNode, type ElementNode, type ParentNode } from './node';
+
+/**
+ * Writes a tree as markup (HTML, section 13.3 "Serializing HTML fragments"), in time linear to its size and without
+ * recursion. `<` and `>` are escaped in attribute values too, as the standard has it since 2025, and a newline that
+ * the parser would drop at the begin of `pre`, `textarea` and `listing` is doubled. A carriage return is written as a
+ * reference, since a raw one would be read as a newline.
+ *
+ * @param root a fragment or an element; of an element only its contents are written
+ * @returns markup; plain text in it is escaped
+ */
+export function serialize(root: ParentNode): string {
+  const out: string[] = [];
+  const parents: ParentNode[] = [root];
+  const places: number[] = [0];
+  while (parents.length > 0) {
+    const depth = parents.length - 1;
+    const parent = parents[depth]!;
+    const children = contentsOf(parent);
+    const place = places[depth]!;
+    if (place === children.length) {
+      parents.pop();
+      places.pop();
+      if (parent.type === 'element' && depth > 0) out.push('</', parent.name, '>');
+      continue;
+    }
+    places[depth] = place + 1;
+    const child = children[place]!;
+    if (child.type === 'text') out.push(isRawTextIn(parent) ? child.value : escapeText(child.value));
+    else if (child.type === 'comment') out.push('<!--', child.data, '-->');
+    else {
+      writeStartTag(child, out);
+      if (child.namespace === HTML_NAMESPACE && VOID_ELEMENTS.has(child.name)) continue;
+      if (contentsOf(child).length === 0) out.push('</', child.name, '>');
+      else {
+        if (startsWithLostNewline(child)) out.push('\n');
+        parents.push(child);
+        places.push(0);
+      }
+    }
+  }
+  return out.join('');
+}
+
+/** A start tag as the serializer writes it. */
+export function startTag(element: ElementNode): string {
+  const out: string[] = [];
+  writeStartTag(element, out);
+  return out.join('');
+}
+
+function writeStartTag(element: ElementNode, out: string[]): void {
+  const { attributes } = element;
+  if (attributes.length === 0) {
+    out.push('<', element.name, '>');
+    return;
+  }
+  out.push('<', element.name);
+  for (const attribute of attributes) out.push(' ', attribute.name, '="', escapeAttribute(attribute.value), '"');
+  out.push('>');
+}
+
+function contentsOf(node: ParentNode): ChildNode[] {
+  return node.type === 'element' && node.content !== null ? node.content.children : node.children;
+}
+
+function isRawTextIn(parent: ParentNode): boolean {
+  return parent.type === 'element' && parent.namespace === HTML_NAMESPACE && RAW_TEXT_ELEMENTS.has(parent.name);
+}
+
+function startsWithLostNewline(element: ElementNode): boolean {
+  if (element.name !== 'pre' && element.name !== 'textarea' && element.name !== 'listing') return false;
+  const first = element.children[0];
+  return first?.type === 'text' && first.value.startsWith('\n');
+}
+
+const IN_TEXT = /[&<>\r\u00a0]/;
+const IN_ATTRIBUTE = /[&<>"\r\u00a0]/;
+
+/** Text with the characters that markup would read replaced by references. */
+export function escapeText(text: string): string {
+  if (!IN_TEXT.test(text)) return text;
+  return text.replace(/&/g, '&amp;').replace(/\u00a0/g, '&nbsp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/\r/g, '&#13;');
+}
+
+/** An attribute value, to stand between double quotes. */
+export function escapeAttribute(value: string): string {
+  if (!IN_ATTRIBUTE.test(value)) return value;
+  return value.replace(/&/g, '&amp;').replace(/\u00a0/g, '&nbsp;').replace(/"/g, '&quot;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/\r/g, '&#13;');
+}

@@ -1,0 +1,39 @@
+import { HIDDEN_ELEMENTS } from './elements';
+import type { Node } from './node';
+
+/**
+ * Counts the letters a reader could see: UTF-16 code units that are not white space (as in HTML, "ASCII whitespace",
+ * plus the hard space). White space is left out so that counts of parts add up to the count of the whole.
+ */
+export function countLetters(text: string): number {
+  let count = 0;
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code > 0x20 ? code !== 0xa0 : code !== 0x20 && code !== 0x0a && code !== 0x09 && code !== 0x0c && code !== 0x0d) count++;
+  }
+  return count;
+}
+
+/** The letters a reader could see in a node and all it holds; text of scripts, styles and the like counts as nothing. */
+export function visibleLetters(root: Node): number {
+  let count = 0;
+  const stack: Node[] = [root];
+  for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
+    if (node.type === 'text') count += countLetters(node.value);
+    else if (node.type === 'fragment' || (node.type === 'element' && !HIDDEN_ELEMENTS.has(node.name)))
+      for (const child of node.children) stack.push(child);
+  }
+  return count;
+}
+
+/** Every text a reader could see in a node, in document order, joined without change. */
+export function visibleText(root: Node): string {
+  let text = '';
+  const stack: Node[] = [root];
+  for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
+    if (node.type === 'text') text += node.value;
+    else if (node.type === 'fragment' || (node.type === 'element' && !HIDDEN_ELEMENTS.has(node.name)))
+      for (let i = node.children.length - 1; i >= 0; i--) stack.push(node.children[i]!);
+  }
+  return text;
+}

@@ -1,0 +1,27 @@
+export { HTML_NAMESPACE, CommentNode, ElementNode, FragmentNode, TextNode, append, type Attribute, type ChildNode, type Node, type ParentNode } from './html/node';
+export { HIDDEN_ELEMENTS, RAW_TEXT_ELEMENTS, VOID_ELEMENTS } from './html/elements';
+export { parseFragment, type Ignored, type ParsedFragment } from './html/parse';
+export { escapeAttribute, escapeText, serialize, startTag } from './html/serialize';
+export { firstDifference } from './html/same';
+export { Lines, attributeRanges, type Range } from './html/positions';
+export { countLetters, visibleLetters, visibleText } from './html/text';
+export type { Action, Layer, LedgerEntry, Reason, Severity, Stage } from './ledger/entry';
+export { Ledger } from './ledger/ledger';
+export { measure, utf8Length, type Measures } from './ledger/measures';
+export { isObject, isSameJson, mergePatch, withValue, type Json, type JsonObject } from './profile/merge-patch';
+export { fromPointer, toPointer, valueAt } from './profile/pointer';
+export { mergeChain, originOf, readHouseLimits, resolveProfile, type Problem, type ProfileSource, type Resolution, type ResolvedProfile } from './profile/resolve';
+export {
+  HOUSE_FORMAT, PROFILE_FORMAT, attributeTestSchema, elementRuleSchema, houseLimitsSchema, idSchema, markupSchema, profileSchema,
+  type AttributeTest, type ElementRule, type HouseLimits, type Markup, type Profile,
+} from './profile/schema';
+export { BUTTONS, BUTTON_IDS, buttonOf, type ButtonDeclaration, type ButtonId } from './toolbar/buttons';
+export { SAFETY_FLOOR, URL_ATTRIBUTES } from './markup/floor';
+export { compileRules, isAttributeForbidden, type Authority, type CompiledAttribute, type CompiledElement, type CompiledRules, type CompileOptions, type Outcome } from './markup/compile';
+export { applyRules } from './markup/apply';
+export { clean, cleanWithoutLedger, type Cleaned } from './markup/clean';
+export { isSurelyStable } from './markup/stability';
+export { CHECKS, checkProfile } from './checks/index';
+export { missingMarkup, patchToAllow } from './checks/button-without-markup';
+export type { Check, CheckContext, Finding } from './checks/check';
+export { pageKindSchema, renderPage, type PageContent, type PageKind } from './render/page';

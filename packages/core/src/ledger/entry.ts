@@ -1,0 +1,69 @@
+/** The stage at which something was changed or removed, in the order in which markup passes through them. */
+export type Stage = 'read' | 'paste' | 'markup' | 'settle' | 'render';
+
+/**
+ * Who decided: the HTML standard's own parsing, the safety floor that no rule can lift, the site-wide house limits,
+ * a profile that this one extends, or the profile itself.
+ */
+export type Layer = 'html-standard' | 'safety-floor' | 'house-limits' | 'parent-profile' | 'profile';
+
+/** What happened to the thing at the entry's place. */
+export type Action = 'removed' | 'unwrapped' | 'renamed' | 'changed' | 'shown-as-text' | 'restructured';
+
+/** `loss`: a reader misses text, a picture or the like. `change`: an author may notice. `tidy`: nobody sees a difference. */
+export type Severity = 'loss' | 'change' | 'tidy';
+
+/** Why, as a code; the interface holds the words. */
+export type Reason =
+  | 'tag-ignored-by-parser'
+  | 'tag-unfinished'
+  | 'doctype-ignored'
+  | 'formatting-limit'
+  | 'element-forbidden'
+  | 'element-not-allowed'
+  | 'element-dropped'
+  | 'element-renamed'
+  | 'element-shown-as-text'
+  | 'attribute-forbidden'
+  | 'attribute-not-allowed'
+  | 'attribute-forced'
+  | 'value-not-allowed'
+  | 'address-runs-code'
+  | 'scheme-not-allowed'
+  | 'relative-address-not-allowed'
+  | 'host-not-allowed'
+  | 'source-refused'
+  | 'comment-not-allowed'
+  | 'comment-forbidden'
+  | 'template-content'
+  | 'fallback-content'
+  | 'nesting-limit'
+  | 'nesting-impossible';
+
+/** One thing that was changed or removed. */
+export interface LedgerEntry {
+  stage: Stage;
+  layer: Layer;
+  /** JSON Pointer (RFC 6901) into the resolved profile, into the house limits or into the safety floor, as `layer` says; empty for the HTML standard. */
+  rule: string;
+  /** The profile that set the rule, for the layers `profile` and `parent-profile`. */
+  origin?: string;
+  action: Action;
+  /** UTF-16 offsets into the input text: the whole element, attribute or comment. */
+  start: number;
+  end: number;
+  /** From 1. */
+  line: number;
+  /** From 1, in UTF-16 units. */
+  column: number;
+  /** Where in the tree, in the manner of a CSS selector: `ul > li:nth-child(2) > span`. */
+  path: string;
+  /** The source that stood there, cut after 500 characters. Of an unwrapped or renamed element its start tag. */
+  before: string;
+  /** What stands there now; empty for nothing. */
+  after: string;
+  /** Letters a reader could see that are gone (UTF-16 units that are not white space). */
+  textLost: number;
+  severity: Severity;
+  reason: Reason;
+}

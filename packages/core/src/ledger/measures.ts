@@ -1,0 +1,67 @@
+import type { FragmentNode } from '../html/node';
+import { visibleLetters } from '../html/text';
+import type { LedgerEntry } from './entry';
+
+/** Figures of one run, to compare what came in with what is stored. */
+export interface Measures {
+  /** UTF-8 bytes. */
+  bytesBefore: number;
+  bytesAfter: number;
+  /** Letters a reader could see (UTF-16 units that are not white space). */
+  lettersAfter: number;
+  /** Letters that were there before: those still there and those the ledger counts as lost. */
+  lettersBefore: number;
+  /** Elements of the result. */
+  elements: number;
+  /** Levels of the deepest element of the result; 0 for plain text. */
+  deepest: number;
+  /** Ledger entries in all, and those that a reader misses. */
+  changes: number;
+  losses: number;
+  /** How many different rules made them. */
+  rules: number;
+}
+
+/** Works out the measures of a run from its input, its result and its ledger. */
+export function measure(input: string, html: string, root: FragmentNode, ledger: readonly LedgerEntry[]): Measures {
+  const lettersAfter = visibleLetters(root);
+  const lost = ledger.reduce((sum, entry) => sum + entry.textLost, 0);
+  return {
+    bytesBefore: utf8Length(input),
+    bytesAfter: utf8Length(html),
+    lettersAfter,
+    lettersBefore: lettersAfter + lost,
+    ...sizeOf(root),
+    changes: ledger.length,
+    losses: ledger.filter(({ severity }) => severity === 'loss').length,
+    rules: new Set(ledger.map(({ layer, rule, path, reason }) => `${layer} ${rule} ${rule === '/markup/unlisted' ? path.slice(path.lastIndexOf(' ') + 1) : ''} ${reason}`)).size,
+  };
+}
+
+function sizeOf(root: FragmentNode): { elements: number; deepest: number } {
+  let elements = 0;
+  let deepest = 0;
+  const stack = root.children.map((node) => ({ node, depth: 1 }));
+  for (let open = stack.pop(); open !== undefined; open = stack.pop()) {
+    if (open.node.type !== 'element') continue;
+    elements++;
+    deepest = Math.max(deepest, open.depth);
+    for (const node of open.node.children) stack.push({ node, depth: open.depth + 1 });
+  }
+  return { elements, deepest };
+}
+
+/** The length of a text in UTF-8 bytes. */
+export function utf8Length(text: string): number {
+  let bytes = 0;
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code < 0x80) bytes++;
+    else if (code < 0x800) bytes += 2;
+    else if (code >= 0xd800 && code < 0xdc00) {
+      bytes += 4;
+      i++;
+    } else bytes += 3;
+  }
+  return bytes;
+}

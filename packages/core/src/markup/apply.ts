@@ -1,0 +1,323 @@
+import { HIDDEN_ELEMENTS, NOTHING_WITHOUT_SOURCE, REPLACED_ELEMENTS, VOID_ELEMENTS } from '../html/elements';
+import { append, type Attribute, type ChildNode, type CommentNode, type ElementNode, HTML_NAMESPACE, type ParentNode, TextNode } from '../html/node';
+import type { ParsedFragment } from '../html/parse';
+import { attributeRanges, type Range } from '../html/positions';
+import { startTag } from '../html/serialize';
+import { visibleLetters } from '../html/text';
+import type { Reason, Severity, Stage } from '../ledger/entry';
+import type { Ledger } from '../ledger/ledger';
+import { isAddressSafe } from './attribute-test';
+import { isAttributeForbidden, type Authority, type CompiledElement, type CompiledRules } from './compile';
+import { SAFETY_FLOOR, URL_ATTRIBUTES } from './floor';
+
+const FLOOR_ATTRIBUTES: Authority = { layer: 'safety-floor', rule: '/attributes' };
+const FLOOR_SCHEMES: Authority = { layer: 'safety-floor', rule: '/schemes' };
+const FLOOR_FRAME: Authority = { layer: 'safety-floor', rule: '/frame/sandbox' };
+const FLOOR_COMMENTS: Authority = { layer: 'safety-floor', rule: '/comments' };
+const FLOOR_DROP: Authority = { layer: 'safety-floor', rule: '/elements/drop' };
+
+/** How many steps of a path are written before the rest is left out: enough to find the place, and linear on deep input. */
+const LONGEST_PATH = 20;
+
+/** One open element of the source: its children still to come, and the element of the result that receives them. */
+interface Frame {
+  source: ParentNode;
+  children: readonly ChildNode[];
+  next: number;
+  elementsSeen: number;
+  elementsInAll: number;
+  target: ParentNode;
+  /** Depth of `target` below the root of the result. */
+  depth: number;
+  /** Source of an end tag to write as text once the children are done. */
+  endText: string;
+  /** This frame's place among its siblings, for paths. */
+  nth: number;
+}
+
+/**
+ * Applies compiled markup rules to a tree, in one walk with a stack of its own.
+ * The tree is changed in place: kept nodes stay the same objects.
+ *
+ * @param fragment what the parser returned
+ * @param rules what may stay
+ * @param ledger gets one entry for each thing changed or removed; null does the same work without a record
+ * @param stage the stage to name in the entries
+ */
+export function applyRules(fragment: ParsedFragment, rules: CompiledRules, ledger: Ledger | null, stage: Stage = 'markup'): void {
+  new Walk(fragment, rules, ledger, stage).run();
+}
+
+class Walk {
+  private readonly frames: Frame[] = [];
+  private readonly reportedCopies = new Set<number>();
+
+  constructor(
+    private readonly fragment: ParsedFragment,
+    private readonly rules: CompiledRules,
+    private readonly ledger: Ledger | null,
+    private readonly stage: Stage,
+  ) {}
+
+  run(): void {
+    const { root } = this.fragment;
+    this.open(root, root, 0, '', 0);
+    while (this.frames.length > 0) {
+      const frame = this.frames[this.frames.length - 1]!;
+      if (frame.next === frame.children.length) {
+        this.frames.pop();
+        if (frame.endText !== '') append(frame.target, new TextNode(frame.endText));
+        continue;
+      }
+      const child = frame.children[frame.next++]!;
+      if (child.type === 'text') append(frame.target, child);
+      else if (child.type === 'comment') this.comment(child, frame);
+      else {
+        frame.elementsSeen++;
+        this.element(child, frame);
+      }
+    }
+  }
+
+  /** Takes the children off a source element and begins to walk them into `target`. */
+  private open(source: ParentNode, target: ParentNode, depth: number, endText: string, nth: number): void {
+    const { children } = source;
+    source.children = [];
+    this.frames.push({ source, children, next: 0, elementsSeen: 0, elementsInAll: -1, target, depth, endText, nth });
+  }
+
+  private element(element: ElementNode, frame: Frame): void {
+    const rule = element.namespace === HTML_NAMESPACE ? this.rules.element(element.name) : this.rules.foreign;
+    if (rule.outcome === 'keep') {
+      if (frame.depth < this.rules.nesting.limit) this.keep(element, rule, frame);
+      else {
+        this.reportElement(element, frame, 'unwrapped', this.rules.nesting.by, 'nesting-limit', 0);
+        this.open(element, frame.target, frame.depth, '', frame.elementsSeen);
+      }
+    } else if (rule.outcome === 'drop' || (rule.outcome === 'unwrap' && HIDDEN_ELEMENTS.has(element.name))) {
+      // What an element hid from readers must not turn up on the page when only its tags go.
+      this.reportElement(element, frame, 'removed', rule.by, rule.reason, visibleLetters(element));
+    } else if (rule.outcome === 'text' && element.start >= 0 && !element.isCopy) {
+      this.reportElement(element, frame, 'shown-as-text', rule.by, 'element-shown-as-text', 0);
+      const { input } = this.fragment;
+      append(frame.target, new TextNode(input.slice(element.start, element.startTagEnd)));
+      this.open(element, frame.target, frame.depth, input.slice(element.endTagStart, element.end), frame.elementsSeen);
+    } else {
+      this.reportElement(element, frame, 'unwrapped', rule.by, rule.reason, 0);
+      this.open(element, frame.target, frame.depth, '', frame.elementsSeen);
+    }
+  }
+
+  private keep(element: ElementNode, rule: CompiledElement, frame: Frame): void {
+    const original = element.name;
+    const kept = this.attributes(element, rule, frame);
+    if (kept === 'refused') return;
+    if (rule.name !== original) {
+      element.name = rule.name;
+      if (this.ledger !== null) this.reportRenamed(element, original, rule, frame);
+    }
+    element.attributes = kept;
+    append(frame.target, element);
+    if (element.name === 'iframe') this.enclose(element, frame);
+    else if (VOID_ELEMENTS.has(element.name) && element.children.length > 0) {
+      // A void element holds nothing; what was in the element renamed to it follows it.
+      this.open(element, frame.target, frame.depth, '', frame.elementsSeen);
+    } else if (element.children.length > 0) this.open(element, element, frame.depth + 1, '', frame.elementsSeen);
+  }
+
+  /** The attributes that stay, or 'refused' where the element shows nothing without one that goes. */
+  private attributes(element: ElementNode, rule: CompiledElement, frame: Frame): Attribute[] | 'refused' {
+    const { attributes } = element;
+    if (attributes.length === 0) return attributes;
+    let ranges: Map<string, Range> | null = null;
+    let changed: Attribute[] | null = null;
+    for (let i = 0; i < attributes.length; i++) {
+      const attribute = attributes[i]!;
+      const { name, value } = attribute;
+      const judgement = judge(rule, name, value);
+      if (judgement === null) {
+        changed?.push(attribute);
+        continue;
+      }
+      changed ??= attributes.slice(0, i);
+      if (judgement.keep !== undefined) changed.push({ name, value: judgement.keep });
+      if (judgement.keep === undefined && name === 'src' && NOTHING_WITHOUT_SOURCE.has(rule.name)) {
+        this.reportElement(element, frame, 'removed', judgement.by, judgement.reason, visibleLetters(element));
+        return 'refused';
+      }
+      if (this.ledger !== null && !element.isCopy) {
+        ranges ??= element.start < 0 ? new Map<string, Range>() : attributeRanges(this.fragment.input, element.start, element.startTagEnd);
+        const range = ranges.get(name) ?? { start: element.start, end: element.startTagEnd };
+        this.ledger.add(this.stage, this.fragment.input, {
+          ...judgement.by,
+          action: judgement.keep === undefined ? 'removed' : 'changed',
+          ...range,
+          path: this.pathOf(element.name, frame),
+          after: judgement.keep === undefined ? '' : `${name}="${judgement.keep}"`,
+          textLost: 0,
+          severity: severityOfAttribute(name),
+          reason: judgement.reason,
+        });
+      }
+    }
+    return changed ?? attributes;
+  }
+
+  /** A frame keeps nothing inside and is always sandboxed (HTML, section 4.8.5 "The iframe element"). */
+  private enclose(element: ElementNode, frame: Frame): void {
+    if (element.children.length > 0) {
+      this.reportWithin(element, frame, FLOOR_DROP, 'fallback-content');
+      element.children = [];
+    }
+    if (element.attribute('sandbox') !== undefined) return;
+    const { sandbox } = SAFETY_FLOOR.frame;
+    element.attributes = [...element.attributes, { name: 'sandbox', value: sandbox }];
+    this.ledger?.add(this.stage, this.fragment.input, {
+      ...FLOOR_FRAME,
+      action: 'changed',
+      start: element.start,
+      end: element.startTagEnd,
+      path: this.pathOf('iframe', frame),
+      after: `sandbox="${sandbox}"`,
+      textLost: 0,
+      severity: 'tidy',
+      reason: 'attribute-forced',
+    });
+  }
+
+  private comment(comment: CommentNode, frame: Frame): void {
+    const { keep, by } = this.rules.comments;
+    const isSafe = !/^-?>|--!?>|<!--|--!?$|-$|^\[if|<|>/i.test(comment.data);
+    if (keep && isSafe) {
+      append(frame.target, comment);
+      return;
+    }
+    this.ledger?.add(this.stage, this.fragment.input, {
+      ...(keep ? FLOOR_COMMENTS : by),
+      action: 'removed',
+      start: Math.max(comment.start, 0),
+      end: Math.max(comment.end, 0),
+      path: this.pathOf('#comment', frame),
+      after: '',
+      textLost: 0,
+      severity: 'tidy',
+      reason: keep ? 'comment-forbidden' : 'comment-not-allowed',
+    });
+  }
+
+  private reportElement(element: ElementNode, frame: Frame, action: 'removed' | 'unwrapped' | 'shown-as-text', by: Authority, reason: Reason, textLost: number): void {
+    if (this.ledger === null) return;
+    // One start tag that the parser made several elements from is one thing to the person who wrote it.
+    if (element.isCopy && textLost === 0) {
+      if (this.reportedCopies.has(element.start)) return;
+      this.reportedCopies.add(element.start);
+    }
+    this.ledger.add(this.stage, this.fragment.input, {
+      ...by,
+      action,
+      ...placeOf(element, frame),
+      path: this.pathOf(element.name, frame),
+      after: '',
+      textLost,
+      severity: severityOfElement(element, action, textLost),
+      reason,
+    });
+    if (!element.isCopy) this.reportedCopies.add(element.start);
+  }
+
+  private reportRenamed(element: ElementNode, original: string, rule: CompiledElement, frame: Frame): void {
+    if (element.isCopy) return;
+    this.ledger!.add(this.stage, this.fragment.input, {
+      ...rule.by,
+      action: 'renamed',
+      ...placeOf(element, frame),
+      path: this.pathOf(original, frame),
+      after: startTag(element),
+      textLost: 0,
+      severity: 'change',
+      reason: 'element-renamed',
+    });
+  }
+
+  private reportWithin(element: ElementNode, frame: Frame, by: Authority, reason: Reason): void {
+    this.ledger?.add(this.stage, this.fragment.input, {
+      ...by,
+      action: 'removed',
+      start: element.startTagEnd,
+      end: element.endTagStart,
+      path: this.pathOf(element.name, frame),
+      after: '',
+      textLost: 0,
+      severity: 'tidy',
+      reason,
+    });
+  }
+
+  /** The path of the child that `frame` is at. */
+  private pathOf(name: string, frame: Frame): string {
+    const steps = [step(name, frame.elementsSeen, frame)];
+    let i = this.frames.length - 1;
+    for (; i > 0 && steps.length < LONGEST_PATH; i--) {
+      const { source, nth } = this.frames[i]!;
+      if (source.type === 'element') steps.push(step(source.name, nth, this.frames[i - 1]!));
+    }
+    if (i > 0) steps.push('…');
+    return steps.reverse().join(' > ');
+  }
+}
+
+function step(name: string, nth: number, parent: Frame): string {
+  if (name === '#comment') return name;
+  if (parent.elementsInAll === -1) parent.elementsInAll = parent.children.reduce((count, child) => (child.type === 'element' ? count + 1 : count), 0);
+  return parent.elementsInAll > 1 ? `${name}:nth-child(${nth})` : name;
+}
+
+/** What happens to an attribute that does not stay as it is. */
+interface Judgement {
+  /** The value to keep; undefined where the attribute goes. */
+  keep: string | undefined;
+  by: Authority;
+  reason: Reason;
+}
+
+/** Judges one attribute; null says that it stays as it is. */
+function judge(rule: CompiledElement, name: string, value: string): Judgement | null {
+  if (isAttributeForbidden(name)) return { keep: undefined, by: FLOOR_ATTRIBUTES, reason: 'attribute-forbidden' };
+  if (URL_ATTRIBUTES.has(name) && !isAddressSafe(rule.name, name, value)) return { keep: undefined, by: FLOOR_SCHEMES, reason: 'address-runs-code' };
+  const attribute = rule.attributes.get(name);
+  if (attribute === undefined) return { keep: undefined, by: rule.otherAttributes(name), reason: 'attribute-not-allowed' };
+  let kept = value;
+  let by: Authority | null = null;
+  for (const test of attribute.tests) {
+    const verdict = test.judge(kept);
+    if ('refuse' in verdict) return { keep: undefined, by: test.by, reason: verdict.refuse };
+    if (verdict.keep !== kept) by = test.by;
+    kept = verdict.keep;
+  }
+  return by === null ? null : { keep: kept, by, reason: 'value-not-allowed' };
+}
+
+function placeOf(element: ElementNode, frame: Frame): { start: number; end: number; beforeEnd?: number } {
+  if (element.start < 0) {
+    const at = frame.source.type === 'element' ? Math.max(frame.source.startTagEnd, 0) : 0;
+    return { start: at, end: at };
+  }
+  const end = element.end < 0 ? element.startTagEnd : element.end;
+  return { start: element.start, end, beforeEnd: element.startTagEnd };
+}
+
+function severityOfElement(element: ElementNode, action: string, textLost: number): Severity {
+  if (textLost > 0 || (REPLACED_ELEMENTS.has(element.name) && action !== 'shown-as-text')) return 'loss';
+  if (action === 'shown-as-text') return 'change';
+  return HIDDEN_ELEMENTS.has(element.name) || isBareWrapper(element) ? 'tidy' : 'change';
+}
+
+function isBareWrapper(element: ElementNode): boolean {
+  return (element.name === 'span' || element.name === 'div' || element.name.includes(':')) && element.attributes.length === 0;
+}
+
+const NOTICED_ATTRIBUTES: ReadonlySet<string> = new Set(['href', 'src', 'style', 'class', 'align', 'color', 'bgcolor', 'width', 'height', 'target', 'start', 'type', 'colspan', 'rowspan']);
+
+function severityOfAttribute(name: string): Severity {
+  return NOTICED_ATTRIBUTES.has(name) ? 'change' : 'tidy';
+}

@@ -1,0 +1,129 @@
+import { FragmentNode, TextNode, append, type Node } from '../html/node';
+import { firstDifference } from '../html/same';
+import { parseFragment, type Ignored, type ParsedFragment } from '../html/parse';
+import { serialize } from '../html/serialize';
+import { visibleText } from '../html/text';
+import type { LedgerEntry } from '../ledger/entry';
+import { Ledger, type Report } from '../ledger/ledger';
+import { applyRules } from './apply';
+import type { CompiledRules } from './compile';
+import { isSurelyStable } from './stability';
+
+export interface Cleaned {
+  /** What may be stored. */
+  html: string;
+  /** The tree `html` was written from. */
+  root: FragmentNode;
+  ledger: LedgerEntry[];
+}
+
+/** After this many rounds of writing and reading, markup that still will not stand still is kept as text alone. */
+const MOST_ROUNDS = 6;
+
+/**
+ * Cleans markup by compiled rules: parse, apply, write, and make sure that what was written reads back as the same tree.
+ * Cleaning the result again changes nothing.
+ *
+ * @param input markup from anywhere; never trusted
+ * @param rules what may stay
+ * @returns the clean markup and one ledger entry for everything that was changed or removed; never throws
+ */
+export function clean(input: string, rules: CompiledRules): Cleaned {
+  const ledger = new Ledger();
+  const fragment = parseFragment(input);
+  for (const ignored of fragment.ignored) reportIgnored(ledger, input, ignored);
+  applyRules(fragment, rules, ledger);
+  const root = settle(fragment, rules, ledger);
+  return { html: serialize(root), root, ledger: ledger.entries() };
+}
+
+/** The same without a record, for bulk work that asks for the result alone. */
+export function cleanWithoutLedger(input: string, rules: CompiledRules): string {
+  const fragment = parseFragment(input);
+  applyRules(fragment, rules, null);
+  return serialize(settle(fragment, rules, null));
+}
+
+/**
+ * Some trees cannot be written: a paragraph that came to stand in a paragraph when the element between them was
+ * unwrapped is read back as two. The parser is asked how a browser would see it, and the rules are applied to that.
+ */
+function settle(fragment: ParsedFragment, rules: CompiledRules, ledger: Ledger | null): FragmentNode {
+  let { root } = fragment;
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    if (isSurelyStable(root)) return root;
+    const again = parseFragment(serialize(root));
+    const difference = firstDifference(root, again.root);
+    if (difference === null) return root;
+    const place = placeIn(fragment.input, difference);
+    ledger?.add('settle', fragment.input, restructured(place));
+    applyRules(again, rules, ledger === null ? null : new AnchoredLedger(ledger, fragment.input, place), 'settle');
+    root = again.root;
+  }
+  const text = new FragmentNode();
+  append(text, new TextNode(visibleText(root)));
+  ledger?.add('settle', fragment.input, { ...restructured({ start: 0, end: fragment.input.length, path: '' }), layer: 'safety-floor' });
+  return text;
+}
+
+interface Place {
+  start: number;
+  end: number;
+  path: string;
+}
+
+/** Later rounds work on text that is not the input, so their entries name the place in the input where the trouble began. */
+class AnchoredLedger extends Ledger {
+  constructor(
+    private readonly target: Ledger,
+    private readonly input: string,
+    private readonly place: Place,
+  ) {
+    super();
+  }
+  override add(stage: LedgerEntry['stage'], _input: string, report: Report): void {
+    const { start, end } = this.place;
+    this.target.add(stage, this.input, { ...report, start, end, beforeEnd: end });
+  }
+}
+
+function placeIn(input: string, node: Node): Place {
+  for (let at: Node | null = node; at !== null; at = at.parent)
+    if (at.type === 'element' && at.start >= 0 && at.end <= input.length) return { start: at.start, end: at.startTagEnd, path: at.name };
+  return { start: 0, end: 0, path: '' };
+}
+
+function restructured(place: Place): Report {
+  return {
+    layer: 'html-standard',
+    rule: '',
+    action: 'restructured',
+    ...place,
+    after: '',
+    textLost: 0,
+    severity: 'tidy',
+    reason: 'nesting-impossible',
+  };
+}
+
+const IGNORED_REASONS = {
+  'start-tag': 'tag-ignored-by-parser',
+  doctype: 'doctype-ignored',
+  'unfinished-tag': 'tag-unfinished',
+  'formatting-limit': 'formatting-limit',
+} as const;
+
+function reportIgnored(ledger: Ledger, input: string, { kind, name, start, end }: Ignored): void {
+  ledger.add('read', input, {
+    layer: 'html-standard',
+    rule: '',
+    action: 'removed',
+    start,
+    end,
+    path: name,
+    after: '',
+    textLost: 0,
+    severity: kind === 'unfinished-tag' || kind === 'formatting-limit' ? 'change' : 'tidy',
+    reason: IGNORED_REASONS[kind],
+  });
+}

@@ -1,0 +1,40 @@
+/**
+ * The safety floor: what no profile, no house limit and no role can let through. Ledger entries of the layer
+ * `safety-floor` point into this document.
+ *
+ * It rests on these parts of the HTML standard: 4.12 "Scripting", 7 "Loading web pages" (event handler attributes and
+ * `javascript:` addresses), 13.2.6.5 (foreign content, where the parser changes its rules and mutation begins), and
+ * 13.3 "Serializing HTML fragments", whose warning names the elements whose text is written without escaping.
+ */
+export const SAFETY_FLOOR = {
+  elements: {
+    /** Run code, load a whole document or change the page around the content: they go, with what they hold. */
+    drop: [
+      'applet', 'base', 'bgsound', 'embed', 'frame', 'frameset', 'link', 'meta', 'noembed', 'noframes', 'noscript', 'object',
+      'script', 'style', 'template', 'title', 'head', 'basefont', 'param', 'portal', 'fencedframe',
+    ],
+    /** Their tags upset the parser or stand for a whole page; what they hold may stay. */
+    unwrap: ['html', 'body', 'plaintext', 'xmp', 'listing', 'marquee', 'isindex', 'image', 'slot', 'nobr', 'menuitem', 'keygen'],
+  },
+  /** Elements of SVG and MathML: dropped whole, since their parsing rules let harmless text turn into markup. */
+  foreign: 'drop',
+  attributes: {
+    /** Every attribute whose name begins like this is an event handler. */
+    prefix: 'on',
+    /** Hold markup or an address that is loaded, sent or run without being seen; or could pass for the page's own wiring. */
+    names: [
+      'srcdoc', 'formaction', 'ping', 'manifest', 'archive', 'codebase', 'classid', 'code', 'data', 'dynsrc', 'lowsrc', 'background',
+      'profile', 'xmlns', 'is', 'slot', 'nonce', 'integrity', 'http-equiv', 'autofocus', 'form', 'style', 'srcset', 'imagesrcset',
+      'attributionsrc', 'shadowrootmode', 'popovertarget', 'commandfor', 'command',
+    ],
+  },
+  /** Addresses with these schemes run code or show a document of their own making (URL standard, section 4.1; RFC 3986). */
+  schemes: ['javascript', 'vbscript', 'livescript', 'mocha', 'data', 'blob', 'filesystem', 'view-source', 'about', 'jar', 'ms-its', 'mhtml', 'mk'],
+  /** What stays of data addresses: pictures that cannot hold script, in `src` of `img` alone. */
+  dataPictures: ['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'image/avif'],
+  /** A frame is always closed in, whatever it brings along. */
+  frame: { sandbox: 'allow-scripts allow-popups' },
+} as const;
+
+/** Attributes whose value is an address (HTML, section "Attributes", those typed as URL), and so always tested as one. */
+export const URL_ATTRIBUTES: ReadonlySet<string> = new Set(['href', 'src', 'cite', 'action', 'poster', 'longdesc', 'usemap', 'itemid', 'itemtype', 'xlink:href']);

@@ -1,0 +1,77 @@
+import { VOID_ELEMENTS } from '../html/elements';
+import { HTML_NAMESPACE, type ElementNode, type ParentNode } from '../html/node';
+
+/*
+ * Whether a tree, once written, will be read as the same tree. The answer "surely" is cheap and covers ordinary content;
+ * for everything else the caller parses the written text again and compares. Rules of HTML, section 13.2.6.4.7 "in body".
+ */
+
+/** Start tags of these close an open `p`. */
+const CLOSE_PARAGRAPH = new Set(
+  'address article aside blockquote center details dialog dir div dl fieldset figcaption figure footer h1 h2 h3 h4 h5 h6 header hgroup hr main menu nav ol p pre search section summary table ul li dd dt'.split(' '),
+);
+const HEADINGS = new Set(['h1', 'h2', 'h3', 'h4', 'h5', 'h6']);
+/** Ordinary elements, for which the parser has no rule but to open and close them where they stand. */
+const ORDINARY = new Set(
+  'abbr audio b bdi bdo big br canvas cite code data del dfn em embed font i iframe img input ins kbd label legend map mark meter output picture progress q ruby s samp small source span strike strong sub sup time track tt u var video wbr'.split(' '),
+);
+/** Where each of these may stand; in any other place the parser may move it. */
+const PARENTS: Readonly<Record<string, readonly string[] | undefined>> = Object.assign(Object.create(null) as object, {
+  li: ['ul', 'ol', 'menu'],
+  dt: ['dl'],
+  dd: ['dl'],
+  caption: ['table'],
+  colgroup: ['table'],
+  col: ['colgroup'],
+  thead: ['table'],
+  tbody: ['table'],
+  tfoot: ['table'],
+  tr: ['thead', 'tbody', 'tfoot'],
+  td: ['tr'],
+  th: ['tr'],
+});
+/** Elements that may hold only what `PARENTS` places there, and white space. */
+const STRICT = new Set(['table', 'colgroup', 'thead', 'tbody', 'tfoot', 'tr']);
+
+interface Open {
+  node: ParentNode;
+  next: number;
+  inParagraph: boolean;
+  inLink: boolean;
+}
+
+/**
+ * @param root the tree to be written
+ * @returns true where parsing the written tree certainly gives the same tree; false where that is not certain
+ */
+export function isSurelyStable(root: ParentNode): boolean {
+  const stack: Open[] = [{ node: root, next: 0, inParagraph: false, inLink: false }];
+  while (stack.length > 0) {
+    const open = stack[stack.length - 1]!;
+    const child = open.node.children[open.next++];
+    if (child === undefined) {
+      stack.pop();
+      continue;
+    }
+    const parentName = open.node.type === 'element' ? open.node.name : '';
+    if (child.type === 'text') {
+      if (STRICT.has(parentName) && /[^\t\n\f ]/.test(child.value)) return false;
+    } else if (child.type === 'element') {
+      if (!canStand(child, parentName, open)) return false;
+      if (child.children.length === 0 || VOID_ELEMENTS.has(child.name)) continue;
+      stack.push({ node: child, next: 0, inParagraph: open.inParagraph || child.name === 'p', inLink: open.inLink || child.name === 'a' });
+    }
+  }
+  return true;
+}
+
+function canStand(element: ElementNode, parentName: string, open: Open): boolean {
+  const { name } = element;
+  if (element.namespace !== HTML_NAMESPACE || element.content !== null) return false;
+  const parents = PARENTS[name];
+  if (parents !== undefined ? !parents.includes(parentName) : STRICT.has(parentName)) return false;
+  if (CLOSE_PARAGRAPH.has(name)) return !open.inParagraph && !(HEADINGS.has(name) && HEADINGS.has(parentName));
+  if (name === 'a') return !open.inLink;
+  if (name === 'iframe') return element.children.length === 0;
+  return parents !== undefined || ORDINARY.has(name) || name.includes('-');
+}
