@@ -3,12 +3,14 @@ export { HIDDEN_ELEMENTS, RAW_TEXT_ELEMENTS, VOID_ELEMENTS } from './html/elemen
 export { parseFragment, type Ignored, type ParsedFragment } from './html/parse';
 export { escapeAttribute, escapeText, serialize, startTag } from './html/serialize';
 export { firstDifference } from './html/same';
+export { takeCensus, type Census } from './html/census';
 export { Lines, attributeRanges, type Range } from './html/positions';
 export { countLetters, visibleLetters, visibleText } from './html/text';
 export type { Action, Layer, LedgerEntry, Reason, Severity, Stage } from './ledger/entry';
 export { Ledger } from './ledger/ledger';
 export { measure, utf8Length, type Measures } from './ledger/measures';
 export { isObject, isSameJson, mergePatch, withValue, type Json, type JsonObject } from './profile/merge-patch';
+export { countChanges, inheritedValue, makePatch, resetInProfile, setInProfile } from './profile/edit';
 export { fromPointer, toPointer, valueAt } from './profile/pointer';
 export { mergeChain, originOf, readHouseLimits, resolveProfile, type Problem, type ProfileSource, type Resolution, type ResolvedProfile } from './profile/resolve';
 export {
@@ -18,6 +20,7 @@ export {
 export { BUTTONS, BUTTON_IDS, buttonOf, type ButtonDeclaration, type ButtonId } from './toolbar/buttons';
 export { SAFETY_FLOOR, URL_ATTRIBUTES } from './markup/floor';
 export { compileRules, isAttributeForbidden, type Authority, type CompiledAttribute, type CompiledElement, type CompiledRules, type CompileOptions, type Outcome } from './markup/compile';
+export { ELEMENT_CATALOGUE, type ElementGroup } from './markup/catalogue';
 export { applyRules } from './markup/apply';
 export { clean, cleanWithoutLedger, type Cleaned } from './markup/clean';
 export { isSurelyStable } from './markup/stability';

@@ -4,7 +4,7 @@ import { ElementNode, FragmentNode, HTML_NAMESPACE, type ParentNode } from './no
 
 /** A part of the input that the HTML standard's own algorithm leaves out of the tree, so that no later stage ever sees it. */
 export interface Ignored {
-  kind: 'start-tag' | 'doctype' | 'unfinished-tag' | 'formatting-limit';
+  kind: 'start-tag' | 'end-tag' | 'doctype' | 'unfinished-tag' | 'formatting-limit';
   /** The tag's name; empty where there is none. */
   name: string;
   /** UTF-16 offsets into the input. */
@@ -66,6 +66,7 @@ const REOPENED_PER_INPUT_UNIT = 0.25;
 
 class PlacingParser extends Parser<NodeMap> {
   readonly ignored: Ignored[] = [];
+  private popped = 0;
   private reopened = 0;
   private reopenLimit = REOPENED_AT_LEAST;
   private get adapter(): Adapter {
@@ -87,6 +88,12 @@ class PlacingParser extends Parser<NodeMap> {
     const before = this.adapter.created;
     super.onStartTag(token);
     if (this.adapter.created === before) this.ignore('start-tag', token as Token.TagToken & PlacedToken);
+  }
+  override onEndTag(token: Token.TagToken): void {
+    const before = this.adapter.created;
+    const { popped } = this;
+    super.onEndTag(token);
+    if (this.popped === popped && this.adapter.created === before) this.ignore('end-tag', token as Token.TagToken & PlacedToken);
   }
   override onDoctype(token: Token.DoctypeToken): void {
     super.onDoctype(token);
@@ -134,6 +141,7 @@ class PlacingParser extends Parser<NodeMap> {
   }
   override onItemPop(node: ParentNode, isTop: boolean): void {
     super.onItemPop(node, isTop);
+    this.popped++;
     if (node.type !== 'element') return;
     const closing = this.currentToken as PlacedToken | null;
     if (closing === null) return;

@@ -108,6 +108,7 @@ function restructured(place: Place): Report {
 
 const IGNORED_REASONS = {
   'start-tag': 'tag-ignored-by-parser',
+  'end-tag': 'tag-ignored-by-parser',
   doctype: 'doctype-ignored',
   'unfinished-tag': 'tag-unfinished',
   'formatting-limit': 'formatting-limit',

@@ -62,7 +62,7 @@ const toolbarSchema = z.strictObject({
 });
 
 const surfaceSchema = z.strictObject({
-  pageKind: idSchema.default('page').describe('The page kind whose stylesheet and width the author types in.'),
+  pageKind: idSchema.default('article').describe('The page kind whose stylesheet and width the author types in.'),
   heightPx: z.int().min(60).max(2000).default(420),
 });
 

@@ -1,0 +1,30 @@
+import type { CompiledRules } from '@typikon/core';
+
+/** What an address that an author typed becomes, or why it cannot be used. */
+export type AddressAnswer = { address: string; note?: string } | { refusal: string };
+
+const LOOKS_LIKE_HOST = /^[a-z0-9-]+(\.[a-z0-9-]+)+([/?#].*)?$/i;
+const LOOKS_LIKE_MAIL = /^[^\s@/]+@[a-z0-9-]+(\.[a-z0-9-]+)+$/i;
+
+/** Repairs what is surely meant (a missing scheme), and asks the markup rules about the rest. */
+export function checkAddress(typed: string, rules: CompiledRules): AddressAnswer {
+  const trimmed = typed.trim();
+  if (trimmed === '') return { refusal: 'Type an address first.' };
+  const repaired = LOOKS_LIKE_MAIL.test(trimmed) ? `mailto:${trimmed}` : LOOKS_LIKE_HOST.test(trimmed) ? `https://${trimmed}` : trimmed;
+  let address = repaired;
+  for (const { judge } of rules.element('a').attributes.get('href')?.tests ?? []) {
+    const verdict = judge(address);
+    if ('refuse' in verdict) {
+      return {
+        refusal:
+          verdict.refuse === 'scheme-not-allowed' || verdict.refuse === 'address-runs-code'
+            ? `Links of the kind “${address.split(':')[0]}:” are not allowed here.`
+            : verdict.refuse === 'relative-address-not-allowed'
+              ? 'Write the whole address, beginning with https://.'
+              : 'This address is not allowed here.',
+      };
+    }
+    address = verdict.keep;
+  }
+  return repaired === trimmed ? { address } : { address, note: `Completed to ${address}` };
+}

@@ -1,0 +1,55 @@
+/** How the editor holds each element that the markup rules may allow. All names are in lower case. */
+
+/** What may stand inside a block that holds blocks: words without a paragraph around them come first, if at all. */
+export const FLOW = '(line | block) block*';
+
+/** Blocks whose content is words. */
+export const TEXT_BLOCKS = ['p', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'pre', 'address', 'figcaption', 'summary', 'dt', 'caption', 'legend'] as const;
+
+/** Blocks that hold other blocks, with what may stand in them: names of elements, or 'flow' for anything. */
+export const CONTAINERS: Readonly<Record<string, readonly string[] | 'flow'>> = {
+  blockquote: 'flow',
+  ul: ['li'],
+  ol: ['li'],
+  menu: ['li'],
+  li: 'flow',
+  dl: ['dt', 'dd'],
+  dd: 'flow',
+  div: 'flow',
+  section: 'flow',
+  article: 'flow',
+  aside: 'flow',
+  header: 'flow',
+  footer: 'flow',
+  main: 'flow',
+  nav: 'flow',
+  hgroup: 'flow',
+  search: 'flow',
+  center: 'flow',
+  fieldset: 'flow',
+  figure: 'flow',
+  details: 'flow',
+  table: ['caption', 'colgroup', 'thead', 'tbody', 'tfoot'],
+  colgroup: ['col'],
+  thead: ['tr'],
+  tbody: ['tr'],
+  tfoot: ['tr'],
+  tr: ['td', 'th'],
+  td: 'flow',
+  th: 'flow',
+};
+
+/** Containers and text blocks that stand only inside a certain parent, never on their own. */
+export const PARTS: ReadonlySet<string> = new Set(['li', 'dt', 'dd', 'caption', 'colgroup', 'col', 'thead', 'tbody', 'tfoot', 'tr', 'td', 'th']);
+
+/** Elements without content that stand among words. */
+export const INLINE_LEAVES = ['br', 'img', 'wbr', 'iframe', 'video', 'audio', 'input', 'meter', 'progress'] as const;
+
+/** Elements without content that stand among blocks, or in a table's column group. */
+export const BLOCK_LEAVES = ['hr', 'col'] as const;
+
+/** Elements that mark words. A link comes first so that it is written around the others. */
+export const MARKS = [
+  'a', 'strong', 'em', 'b', 'i', 'u', 's', 'del', 'ins', 'small', 'big', 'mark', 'sub', 'sup', 'code', 'kbd', 'samp', 'var', 'cite', 'q', 'dfn', 'abbr',
+  'time', 'data', 'bdi', 'bdo', 'strike', 'tt', 'font', 'span', 'label',
+] as const;

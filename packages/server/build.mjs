@@ -1,0 +1,16 @@
+import { build } from 'esbuild';
+
+// Own code and @typikon/core are bundled from source; every registry package stays in node_modules.
+await build({
+  absWorkingDir: import.meta.dirname,
+  entryPoints: ['src/main.ts'],
+  outdir: 'dist',
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  sourcemap: true,
+  packages: 'external',
+  alias: { '@typikon/core': '../core/src/index.ts' },
+  logLevel: 'warning',
+});

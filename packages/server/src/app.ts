@@ -1,0 +1,54 @@
+import { serveStatic } from '@hono/node-server/serve-static';
+import { OpenAPIHono } from '@hono/zod-openapi';
+import { bodyLimit } from 'hono/body-limit';
+import { relative } from 'node:path';
+import type { Logger } from 'pino';
+import type { Sequelize } from 'sequelize';
+import { onError } from './errors';
+import { problem } from './problem';
+import { requestLog } from './request-log';
+import { content } from './routes/content';
+import { health } from './routes/health';
+import { profiles } from './routes/profiles';
+import { applicationHeaders, loopbackOnly } from './security';
+
+export interface AppOptions {
+  sequelize: Sequelize;
+  log: Logger;
+  /** The origins under which the site stand-in is reached. */
+  siteOrigins: readonly string[];
+  /** The folder with the built web application; without it only the API is served. */
+  webDir?: string | undefined;
+}
+
+const LARGEST_BODY = 4 * 1024 * 1024;
+
+/** The application: the API under /api/v1, its OpenAPI description, and the web application beside it. */
+export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): OpenAPIHono {
+  const app = new OpenAPIHono();
+  app.use(requestLog(log), loopbackOnly(), applicationHeaders(siteOrigins));
+  app.use('/api/*', bodyLimit({ maxSize: LARGEST_BODY, onError: (context) => problem(context, 413, `A request can hold ${LARGEST_BODY / 1024 / 1024} MB at most.`) }));
+  app.use('/api/*', async (context, next) => {
+    context.header('Cache-Control', 'no-store');
+    await next();
+  });
+  app.route('/api/v1', health(sequelize));
+  app.route('/api/v1', profiles(sequelize));
+  app.route('/api/v1', content());
+  app.get('/api/v1/settings', (context) => context.json({ siteOrigin: siteOrigins[0] }));
+  app.doc31('/api/v1/openapi.json', { openapi: '3.1.0', info: { title: 'Typikon', version: '1', description: 'Editor profiles and what they are tried on.' } });
+  app.all('/api/*', (context) => problem(context, 404, `There is nothing at ${context.req.path}.`));
+  if (webDir !== undefined) {
+    const root = relative(process.cwd(), webDir) || '.';
+    app.use('*', async (context, next) => {
+      await next();
+      const isHashed = /-[A-Z0-9]{8}\.(js|css)$|\/media\//.test(context.req.path);
+      context.header('Cache-Control', isHashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+    });
+    app.use('*', serveStatic({ root }));
+    app.get('*', serveStatic({ root, path: 'index.html' }));
+  }
+  app.notFound((context) => problem(context, 404, `There is nothing at ${context.req.path}.`));
+  app.onError(onError(log));
+  return app;
+}

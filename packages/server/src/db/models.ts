@@ -1,0 +1,88 @@
+import type { JsonObject, PageKind } from '@typikon/core';
+import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+
+/** A profile and its draft: the working copy that is edited. */
+export class ProfileModel extends Model<InferAttributes<ProfileModel>, InferCreationAttributes<ProfileModel>> {
+  declare id: string;
+  /** The document as it is written, not resolved. */
+  declare document: JsonObject;
+  /** Counts the saves; the draft's entity tag. */
+  declare revision: CreationOptional<number>;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+/** Every draft that was ever saved, so that none is lost to a later one. */
+export class DraftHistoryModel extends Model<InferAttributes<DraftHistoryModel>, InferCreationAttributes<DraftHistoryModel>> {
+  declare profileId: string;
+  declare revision: number;
+  declare document: JsonObject;
+  declare savedAt: CreationOptional<Date>;
+}
+
+export class SpecimenModel extends Model<InferAttributes<SpecimenModel>, InferCreationAttributes<SpecimenModel>> {
+  declare id: string;
+  declare name: string;
+  declare kind: string;
+  declare notes: string;
+  /** The profile it is meant to be tried with first. */
+  declare profileId: string;
+  declare html: string;
+  declare position: number;
+}
+
+export class StylesheetModel extends Model<InferAttributes<StylesheetModel>, InferCreationAttributes<StylesheetModel>> {
+  declare id: string;
+  declare css: string;
+}
+
+export class PageKindModel extends Model<InferAttributes<PageKindModel>, InferCreationAttributes<PageKindModel>> {
+  declare id: string;
+  declare definition: PageKind;
+}
+
+/** A stored document of the site, with its markup as it was saved over the years. */
+export class DocumentModel extends Model<InferAttributes<DocumentModel>, InferCreationAttributes<DocumentModel>> {
+  declare id: string;
+  declare title: string;
+  declare contentType: string;
+  declare profileId: string;
+  declare pageKindId: string;
+  declare html: string;
+}
+
+export class SettingModel extends Model<InferAttributes<SettingModel>, InferCreationAttributes<SettingModel>> {
+  declare name: string;
+  declare value: JsonObject;
+}
+
+// Sequelize writes the column's name into these objects, so each column needs one of its own.
+const id = () => ({ type: DataTypes.STRING(64), primaryKey: true }) as const;
+const longText = () => ({ type: DataTypes.TEXT('medium'), allowNull: false }) as const;
+const json = () => ({ type: DataTypes.JSON, allowNull: false }) as const;
+const moment = () => ({ type: DataTypes.DATE(3), allowNull: false }) as const;
+const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false }) as const;
+
+/** Ties the models to a connection. The tables themselves are made by the migrations. */
+export function defineModels(sequelize: Sequelize): void {
+  const plain = { sequelize, timestamps: false, underscored: true } as const;
+  ProfileModel.init(
+    { id: id(), document: json(), revision: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 }, createdAt: moment(), updatedAt: moment() },
+    { sequelize, underscored: true, tableName: 'profiles' },
+  );
+  DraftHistoryModel.init(
+    { profileId: id(), revision: { type: DataTypes.INTEGER.UNSIGNED, primaryKey: true }, document: json(), savedAt: { ...moment(), defaultValue: DataTypes.NOW } },
+    { ...plain, tableName: 'draft_history' },
+  );
+  SpecimenModel.init(
+    { id: id(), name: text(200), kind: text(60), notes: text(1000), profileId: text(64), html: longText(), position: { type: DataTypes.INTEGER, allowNull: false } },
+    { ...plain, tableName: 'specimens' },
+  );
+  StylesheetModel.init({ id: id(), css: longText() }, { ...plain, tableName: 'stylesheets' });
+  PageKindModel.init({ id: id(), definition: json() }, { ...plain, tableName: 'page_kinds' });
+  DocumentModel.init(
+    { id: id(), title: text(200), contentType: text(60), profileId: text(64), pageKindId: text(64), html: longText() },
+    { ...plain, tableName: 'documents' },
+  );
+  SettingModel.init({ name: id(), value: json() }, { ...plain, tableName: 'settings' });
+}

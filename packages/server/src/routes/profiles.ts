@@ -1,0 +1,148 @@
+import { createRoute, z } from '@hono/zod-openapi';
+import { idSchema, resolveProfile, type JsonObject, type Problem } from '@typikon/core';
+import type { Context } from 'hono';
+import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
+import { DraftHistoryModel, ProfileModel } from '../db/models';
+import { problem } from '../problem';
+import { failure, json, router } from './shared';
+
+const documentSchema = z.record(z.string(), z.unknown()).openapi('ProfileDocument', { description: 'A profile document, typikon-profile/1 (docs/profile.schema.json).' });
+const storedProfile = z
+  .object({ id: z.string(), document: documentSchema, revision: z.int(), createdAt: z.iso.datetime(), updatedAt: z.iso.datetime() })
+  .openapi('StoredProfile');
+const parameters = z.object({ id: idSchema });
+const etagHeader = { ETag: { schema: { type: 'string' as const }, description: 'The revision of the draft (RFC 9110, section 8.8.3).' } };
+
+const listRoute = createRoute({
+  method: 'get',
+  path: '/profiles',
+  summary: 'Every profile with its draft',
+  responses: { 200: json(z.array(storedProfile), 'The profiles, by name') },
+});
+
+const readRoute = createRoute({
+  method: 'get',
+  path: '/profiles/{id}',
+  summary: 'One profile with its draft',
+  request: { params: parameters },
+  responses: { 200: { ...json(storedProfile, 'The profile'), headers: etagHeader }, 404: failure('There is no such profile') },
+});
+
+const createProfileRoute = createRoute({
+  method: 'post',
+  path: '/profiles',
+  summary: 'Makes a new profile',
+  request: { body: { required: true, ...json(z.object({ id: idSchema, document: documentSchema }), 'The new profile') } },
+  responses: {
+    201: { ...json(storedProfile, 'The profile was made'), headers: etagHeader },
+    409: failure('The id is taken'),
+    422: failure('The document has mistakes'),
+  },
+});
+
+const saveRoute = createRoute({
+  method: 'put',
+  path: '/profiles/{id}/draft',
+  summary: 'Saves the draft of a profile',
+  description: 'Needs If-Match with the entity tag of the draft that was edited. Where somebody else has saved since, nothing is changed and the answer holds their version.',
+  request: { params: parameters, headers: z.object({ 'if-match': z.string().optional() }), body: { required: true, ...json(documentSchema, 'The whole document') } },
+  responses: {
+    200: { ...json(storedProfile, 'It was saved'), headers: etagHeader },
+    404: failure('There is no such profile'),
+    412: failure('Somebody else has saved since; `current` holds their version'),
+    422: failure('The document has mistakes; `problems` lists them with their places'),
+    428: failure('If-Match is missing'),
+  },
+});
+
+const asJson = ({ id, document, revision, createdAt, updatedAt }: ProfileModel) => ({
+  id,
+  document,
+  revision,
+  createdAt: createdAt.toISOString(),
+  updatedAt: updatedAt.toISOString(),
+});
+
+const etagOf = (revision: number): string => `"${revision}"`;
+
+/** Profiles and their drafts. */
+export function profiles(sequelize: Sequelize) {
+  return router()
+    .openapi(listRoute, async (context) => {
+      const all = await ProfileModel.findAll({ order: [['id', 'ASC']] });
+      return context.json(all.map(asJson), 200);
+    })
+    .openapi(readRoute, async (context) => {
+      const { id } = context.req.valid('param');
+      const profile = await ProfileModel.findByPk(id);
+      if (profile === null) return missing(context, id) as never;
+      context.header('ETag', etagOf(profile.revision));
+      return context.json(asJson(profile), 200);
+    })
+    .openapi(createProfileRoute, async (context) => {
+      const { id, document } = context.req.valid('json') as { id: string; document: JsonObject };
+      const problems = await problemsWith(id, document);
+      if (problems.length > 0) return mistakes(context, problems) as never;
+      try {
+        const profile = await sequelize.transaction(async (transaction) => {
+          const created = await ProfileModel.create({ id, document }, { transaction });
+          await DraftHistoryModel.create({ profileId: id, revision: 1, document }, { transaction });
+          return created;
+        });
+        context.header('ETag', etagOf(1));
+        return context.json(asJson(profile), 201);
+      } catch (error) {
+        if (error instanceof UniqueConstraintError) return problem(context, 409, `There is already a profile "${id}". Choose another name.`) as never;
+        throw error;
+      }
+    })
+    .openapi(saveRoute, async (context) => {
+      const { id } = context.req.valid('param');
+      const document = context.req.valid('json') as JsonObject;
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was edited.') as never;
+      const response = await sequelize.transaction(async (transaction) => {
+        const profile = await ProfileModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+        if (profile === null) return missing(context, id);
+        if (!tags(ifMatch).some((tag) => tag === '*' || tag === etagOf(profile.revision)))
+          return problem(context, 412, 'Somebody else has saved this profile since you opened it. Nothing of yours was saved and nothing of theirs was changed.', {
+            current: asJson(profile),
+          });
+        const problems = await problemsWith(id, document, transaction);
+        if (problems.length > 0) return mistakes(context, problems);
+        const revision = profile.revision + 1;
+        await profile.update({ document, revision }, { transaction });
+        await DraftHistoryModel.create({ profileId: id, revision, document }, { transaction });
+        context.header('ETag', etagOf(revision));
+        return context.json(asJson(profile), 200);
+      });
+      return response as never;
+    });
+}
+
+/** What would be wrong with a profile, and with those that extend it, if it had this document. */
+async function problemsWith(id: string, document: JsonObject, transaction?: Transaction): Promise<Problem[]> {
+  const all = await ProfileModel.findAll(transaction === undefined ? {} : { transaction });
+  const documents = new Map(all.map((profile) => [profile.id, profile.document]));
+  const resolveAt = (at: string): Problem[] => {
+    const resolution = resolveProfile(at, (other) => documents.get(other));
+    return resolution.ok ? [] : resolution.problems;
+  };
+  const brokenBefore = new Set([...documents.keys()].filter((other) => resolveAt(other).length > 0));
+  documents.set(id, document);
+  const own = resolveAt(id);
+  if (own.length > 0) return own;
+  return [...documents.keys()].filter((other) => other !== id && !brokenBefore.has(other)).flatMap(resolveAt);
+}
+
+function tags(ifMatch: string): string[] {
+  return ifMatch.split(',').map((tag) => tag.trim());
+}
+
+function missing(context: Context, id: string) {
+  return problem(context, 404, `There is no profile "${id}".`);
+}
+
+function mistakes(context: Context, problems: Problem[]) {
+  return problem(context, 422, problems.map(({ profile, pointer, message }) => `${profile}${pointer}: ${message}`).join(' '), { problems });
+}

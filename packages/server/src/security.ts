@@ -1,0 +1,67 @@
+import type { MiddlewareHandler } from 'hono';
+import { secureHeaders } from 'hono/secure-headers';
+import { problem } from './problem';
+
+/**
+ * Guards a server that listens on loopback and knows no sign-in: a page from elsewhere, open in the same browser, must not reach it.
+ * Requests whose Host is not a loopback name are refused (a foreign name that was made to point here), and so are
+ * changes that another origin asks for (Fetch Metadata, and Origin where a browser does not send that).
+ */
+export function loopbackOnly(): MiddlewareHandler {
+  return async (context, next) => {
+    const host = context.req.header('host') ?? '';
+    if (!/^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/i.test(host)) return problem(context, 403, 'This server answers only to its loopback address.');
+    if (!['GET', 'HEAD', 'OPTIONS'].includes(context.req.method)) {
+      const site = context.req.header('sec-fetch-site');
+      const origin = context.req.header('origin');
+      const isForeign = site !== undefined ? site !== 'same-origin' && site !== 'none' : origin !== undefined && new URL(origin).host !== host;
+      if (isForeign) return problem(context, 403, 'Changes can only be made from Typikon itself.');
+    }
+    await next();
+    return undefined;
+  };
+}
+
+/** Headers of the application: nothing but its own scripts run, and only the site stand-in may be framed. */
+export function applicationHeaders(siteOrigins: readonly string[]): MiddlewareHandler {
+  return secureHeaders({
+    contentSecurityPolicy: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'"],
+      // Component frameworks and the two editors add style elements as they run.
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", 'data:', ...siteOrigins],
+      fontSrc: ["'self'"],
+      connectSrc: ["'self'"],
+      frameSrc: ["'self'", ...siteOrigins],
+      workerSrc: ["'self'"],
+      formAction: ["'self'", ...siteOrigins],
+      objectSrc: ["'none'"],
+      // The author's frame reads relative addresses as the site would.
+      baseUri: ["'self'", ...siteOrigins],
+      frameAncestors: ["'none'"],
+    },
+    crossOriginOpenerPolicy: 'same-origin',
+    referrerPolicy: 'no-referrer',
+    xFrameOptions: 'DENY',
+  });
+}
+
+/** Headers of the published page stand-in: no scripts at all, whatever the content holds. */
+export function siteHeaders(applicationOrigins: readonly string[]): MiddlewareHandler {
+  return secureHeaders({
+    contentSecurityPolicy: {
+      defaultSrc: ["'none'"],
+      scriptSrc: ["'none'"],
+      styleSrc: ["'self'"],
+      imgSrc: ["'self'", 'data:'],
+      fontSrc: ["'self'"],
+      formAction: ["'none'"],
+      baseUri: ["'none'"],
+      frameAncestors: ["'self'", ...applicationOrigins],
+    },
+    xFrameOptions: false,
+    referrerPolicy: 'no-referrer',
+    crossOriginResourcePolicy: 'cross-origin',
+  });
+}

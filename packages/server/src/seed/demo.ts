@@ -1,0 +1,53 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { idSchema, pageKindSchema, readHouseLimits, resolveProfile, type Json, type JsonObject } from '@typikon/core';
+import type { Sequelize } from 'sequelize';
+import { z } from 'zod';
+import { DocumentModel, DraftHistoryModel, PageKindModel, ProfileModel, SettingModel, SpecimenModel, StylesheetModel } from '../db/models';
+
+const PROFILES = ['house', 'story-desk', 'notices-desk', 'ferry-note', 'tender-desk', 'diary', 'reply'];
+const STYLESHEETS = ['site'];
+
+const specimenFile = z.array(z.strictObject({ id: idSchema, name: z.string(), kind: z.string(), notes: z.string(), profile: idSchema, file: z.string() }));
+const documentFile = z.array(z.strictObject({ id: idSchema, title: z.string(), contentType: z.string(), profile: idSchema, pageKind: idSchema, file: z.string() }));
+
+/**
+ * Reads the demo scenario into an empty database, all of it or nothing.
+ *
+ * @param folder the demo folder
+ * @returns whether anything was done; a database that has profiles is left as it is
+ */
+export async function seedDemo(sequelize: Sequelize, folder: string): Promise<boolean> {
+  if ((await ProfileModel.count()) > 0) return false;
+  const text = (...path: string[]) => readFile(join(folder, ...path), 'utf8');
+  const json = async (...path: string[]) => JSON.parse(await text(...path)) as Json;
+
+  const documents = new Map<string, JsonObject>();
+  for (const id of PROFILES) documents.set(id, (await json('profiles', `${id}.json`)) as JsonObject);
+  for (const id of PROFILES) {
+    const resolution = resolveProfile(id, (other) => documents.get(other));
+    if (!resolution.ok) throw new Error(`demo/profiles/${id}.json: ${resolution.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' ')}`);
+  }
+  const house = (await json('house-limits.json')) as JsonObject;
+  const limits = readHouseLimits(house);
+  if (!limits.ok) throw new Error(`demo/house-limits.json: ${limits.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' ')}`);
+  const pageKinds = z.array(pageKindSchema).parse(await json('page-kinds.json'));
+  const specimens = specimenFile.parse(await json('specimens.json'));
+  const pages = documentFile.parse(await json('documents.json'));
+
+  await sequelize.transaction(async (transaction) => {
+    const options = { transaction };
+    for (const [id, document] of documents) {
+      await ProfileModel.create({ id, document }, options);
+      await DraftHistoryModel.create({ profileId: id, revision: 1, document }, options);
+    }
+    await SettingModel.create({ name: 'house-limits', value: house }, options);
+    for (const definition of pageKinds) await PageKindModel.create({ id: definition.id, definition }, options);
+    for (const id of STYLESHEETS) await StylesheetModel.create({ id, css: await text('stylesheets', `${id}.css`) }, options);
+    for (const [position, { id, name, kind, notes, profile, file }] of specimens.entries())
+      await SpecimenModel.create({ id, name, kind, notes, profileId: profile, html: await text('specimens', file), position }, options);
+    for (const { id, title, contentType, profile, pageKind, file } of pages)
+      await DocumentModel.create({ id, title, contentType, profileId: profile, pageKindId: pageKind, html: await text('documents', file) }, options);
+  });
+  return true;
+}

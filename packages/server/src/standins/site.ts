@@ -1,0 +1,103 @@
+import { readFile } from 'node:fs/promises';
+import { basename, join } from 'node:path';
+import { cleanWithoutLedger, compileRules, escapeText, readHouseLimits, renderPage, resolveProfile, type HouseLimits, type JsonObject, type PageKind } from '@typikon/core';
+import { Hono } from 'hono';
+import { bodyLimit } from 'hono/body-limit';
+import type { Logger } from 'pino';
+import { DocumentModel, PageKindModel, ProfileModel, SettingModel, StylesheetModel } from '../db/models';
+import { onError } from '../errors';
+import { problem } from '../problem';
+import { requestLog } from '../request-log';
+import { siteHeaders } from '../security';
+
+export interface SiteOptions {
+  log: Logger;
+  /** The origins that may show the site in a frame. */
+  applicationOrigins: readonly string[];
+  /** The folder with the demo's pictures. */
+  imagesDir?: string | undefined;
+}
+
+const LARGEST_PROOF = 16 * 1024 * 1024;
+
+/**
+ * The published site's stand-in: what readers see. It is served from an origin of its own and forbids scripts.
+ * Stored markup is cleaned by its profile again each time a page is made.
+ */
+export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions): Hono {
+  const site = new Hono();
+  site.use(requestLog(log), siteHeaders(applicationOrigins));
+  site.get('/', async (context) => {
+    const documents = await DocumentModel.findAll({ order: [['contentType', 'ASC'], ['title', 'ASC']], attributes: { exclude: ['html'] } });
+    const kinds = [...new Set(documents.map(({ contentType }) => contentType))];
+    const html = kinds
+      .map((kind) => {
+        const links = documents.filter(({ contentType }) => contentType === kind).map(({ id, title }) => `<li><a href="/documents/${id}">${escapeText(title)}</a></li>`);
+        return `<h2>${escapeText(kind.charAt(0).toUpperCase() + kind.slice(1))}</h2><ul>${links.join('')}</ul>`;
+      })
+      .join('\n');
+    return context.html(page(await pageKindOf('article'), 'Saltmarrow Harbours', html));
+  });
+  site.get('/documents/:id', async (context) => {
+    const document = await DocumentModel.findByPk(context.req.param('id'));
+    if (document === null) return problem(context, 404, 'There is no such page.');
+    const html = cleanWithoutLedger(document.html, await rulesOf(document.profileId));
+    return context.html(page(await pageKindOf(document.pageKindId), document.title, html));
+  });
+  // A page of markup that is not stored: the bench posts a form here to see it as readers would.
+  site.post('/proof', bodyLimit({ maxSize: LARGEST_PROOF, onError: (context) => problem(context, 413, 'The markup is too large to show.') }), async (context) => {
+    const form = await context.req.parseBody();
+    const field = (name: string): string => (typeof form[name] === 'string' ? form[name] : '');
+    let drafts: Record<string, JsonObject>;
+    try {
+      drafts = JSON.parse(field('profiles') || '{}') as Record<string, JsonObject>;
+    } catch {
+      return problem(context, 400, 'The profiles that came with the markup are not JSON.');
+    }
+    const rules = await rulesOf(field('profile'), drafts);
+    const html = cleanWithoutLedger(field('html'), rules);
+    return context.html(page(await pageKindOf(field('pageKind')), field('title') || 'A page', html));
+  });
+  site.get('/stylesheets/:file', async (context) => {
+    const sheet = await StylesheetModel.findByPk(context.req.param('file').replace(/\.css$/, ''));
+    return sheet === null ? problem(context, 404, 'There is no such stylesheet.') : context.body(sheet.css, 200, { 'Content-Type': 'text/css; charset=utf-8' });
+  });
+  site.get('/images/:file', async (context) => {
+    const file = basename(context.req.param('file'));
+    if (imagesDir === undefined || !/^[\w-]+\.svg$/.test(file)) return problem(context, 404, 'There is no such picture.');
+    try {
+      return context.body(await readFile(join(imagesDir, file), 'utf8'), 200, { 'Content-Type': 'image/svg+xml' });
+    } catch {
+      return problem(context, 404, 'There is no such picture.');
+    }
+  });
+  site.notFound((context) => problem(context, 404, 'There is no such page.'));
+  site.onError(onError(log));
+  return site;
+}
+
+function page(kind: PageKind, title: string, html: string): string {
+  return renderPage(kind, { title, html, stylesheetAddresses: kind.stylesheets.map((id) => `/stylesheets/${id}.css`) });
+}
+
+async function pageKindOf(id: string): Promise<PageKind> {
+  const kind = (await PageKindModel.findByPk(id)) ?? (await PageKindModel.findOne({ rejectOnEmpty: true }));
+  return kind.definition;
+}
+
+async function houseLimits(): Promise<HouseLimits | undefined> {
+  const setting = await SettingModel.findByPk('house-limits');
+  const read = setting === null ? undefined : readHouseLimits(setting.value);
+  return read?.ok === true ? read.house : undefined;
+}
+
+/** The rules of a profile as it is stored, or with drafts that are being tried. A profile that does not resolve lets nothing but text through. */
+async function rulesOf(id: string, drafts: Record<string, JsonObject> = {}) {
+  const stored = new Map((await ProfileModel.findAll()).map((profile) => [profile.id, profile.document]));
+  const nothing = { format: 'typikon-profile/1', name: 'Nothing' };
+  const resolution = resolveProfile(id, (other) => (Object.hasOwn(drafts, other) ? drafts[other] : stored.get(other)));
+  const fallback = resolveProfile('nothing', () => nothing);
+  if (!fallback.ok) throw new Error('The empty profile does not resolve.');
+  const house = await houseLimits();
+  return compileRules(resolution.ok ? resolution.resolved : fallback.resolved, house && { house });
+}

@@ -1,0 +1,31 @@
+import { provideHttpClient } from '@angular/common/http';
+import { type ApplicationConfig, isDevMode, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
+import { MAT_TOOLTIP_DEFAULT_OPTIONS } from '@angular/material/tooltip';
+import { provideRouter, withComponentInputBinding } from '@angular/router';
+import { provideEffects } from '@ngrx/effects';
+import { provideStore } from '@ngrx/store';
+import { provideStoreDevtools } from '@ngrx/store-devtools';
+import { routes } from './app.routes';
+import * as bench from './state/bench';
+import { benchFeature } from './state/bench';
+import { libraryFeature, loadLibrary } from './state/library';
+import { PROOF_WORKER } from './state/proof-runner';
+import { keepBackup, saveDraft, workshopFeature } from './state/workshop';
+
+export const appConfig: ApplicationConfig = {
+  providers: [
+    provideBrowserGlobalErrorListeners(),
+    provideZonelessChangeDetection(),
+    provideRouter(routes, withComponentInputBinding()),
+    provideHttpClient(),
+    provideStore({
+      [libraryFeature.name]: libraryFeature.reducer,
+      [workshopFeature.name]: workshopFeature.reducer,
+      [benchFeature.name]: benchFeature.reducer,
+    }),
+    provideEffects({ loadLibrary, saveDraft, keepBackup, computeProof: bench.computeProof, chooseFirstSpecimen: bench.chooseFirstSpecimen }),
+    ...(isDevMode() ? [provideStoreDevtools({ maxAge: 50 })] : []),
+    { provide: PROOF_WORKER, useValue: () => new Worker(new URL('./proof.worker', import.meta.url), { type: 'module' }) },
+    { provide: MAT_TOOLTIP_DEFAULT_OPTIONS, useValue: { showDelay: 400, hideDelay: 0, touchendHideDelay: 1000 } },
+  ],
+};

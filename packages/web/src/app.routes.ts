@@ -1,0 +1,21 @@
+import { inject } from '@angular/core';
+import type { CanDeactivateFn, Routes } from '@angular/router';
+import { ProfileList } from './features/profiles/profile-list';
+import { LeaveGuard } from './features/workshop/leave-guard';
+import type { Workshop } from './features/workshop/workshop';
+
+const askBeforeLeaving: CanDeactivateFn<Workshop> = () => inject(LeaveGuard).mayLeave();
+
+export const routes: Routes = [
+  { path: '', pathMatch: 'full', redirectTo: 'profiles' },
+  { path: 'profiles', component: ProfileList, title: 'Profiles · Typikon' },
+  {
+    path: 'profiles/:id',
+    loadComponent: () => import('./features/workshop/workshop').then((m) => m.Workshop),
+    canDeactivate: [askBeforeLeaving],
+    title: 'Workshop · Typikon',
+  },
+  { path: 'site', loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
+  { path: 'site/:id', loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
+  { path: '**', redirectTo: 'profiles' },
+];

@@ -1,0 +1,30 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { LibraryActions, libraryFeature } from './state/library';
+
+/** The frame: a slim index on the left, like the thumb index of a book, and the sheet. */
+@Component({
+  selector: 'ty-root',
+  imports: [RouterLink, RouterLinkActive, RouterOutlet],
+  templateUrl: './app.html',
+  styleUrl: './app.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class App {
+  private readonly store = inject(Store);
+  protected readonly status = this.store.selectSignal(libraryFeature.selectStatus);
+  protected readonly message = this.store.selectSignal(libraryFeature.selectMessage);
+  protected readonly chapters = [
+    { link: '/profiles', label: 'Profiles', drawing: 'M4 3h9l3 3v11H4zM7 9h6M7 12h6' },
+    { link: '/site', label: 'Site', drawing: 'M3 4h14v12H3zM3 7h14' },
+  ];
+
+  constructor() {
+    this.load();
+  }
+
+  protected load(): void {
+    this.store.dispatch(LibraryActions.requested());
+  }
+}

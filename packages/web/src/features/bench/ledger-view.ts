@@ -1,0 +1,81 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { BenchActions, benchFeature } from '../../state/bench';
+import type { EntryGroup } from '../../state/ledger-groups';
+import { wordsOf } from '../../state/ledger-words';
+import { libraryFeature } from '../../state/library';
+import { workshopFeature } from '../../state/workshop';
+import { WorkshopActions } from '../../state/workshop.actions';
+import { SeverityMark } from '../../ui/severity-mark';
+
+/** How many places of one group are listed before the rest is offered. */
+const PLACES_AT_FIRST = 20;
+
+/** The ledger in words, by rule, what a reader misses first. Choosing a place marks it in the markup; the citation opens the rule. */
+@Component({
+  selector: 'ty-ledger-view',
+  imports: [SeverityMark],
+  templateUrl: './ledger-view.html',
+  styleUrl: './ledger-view.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LedgerView {
+  private readonly store = inject(Store);
+  private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
+  private readonly groupsOf = this.store.selectSignal(benchFeature.selectGroups);
+  protected readonly proof = this.store.selectSignal(benchFeature.selectProof);
+  protected readonly entry = this.store.selectSignal(benchFeature.selectEntry);
+  protected readonly element = this.store.selectSignal(workshopFeature.selectElement);
+  private readonly openKey = signal<string | null>(null);
+  private readonly shownPlaces = signal(PLACES_AT_FIRST);
+
+  protected readonly groups = computed(() => {
+    const names = new Map(this.profiles().map(({ id, document }) => [id, String(document['name'] ?? id)]));
+    const element = this.element();
+    const ledger = this.proof()?.ledger ?? [];
+    const where = ({ places }: EntryGroup): string => (places.length === 1 ? `line ${ledger[places[0]!]?.line}` : `${places.length} places`);
+    return this.groupsOf().map((group) => ({ ...group, where: where(group), words: wordsOf(group, (id) => names.get(id) ?? id), isMarked: element !== null && group.element === element }));
+  });
+  protected readonly total = computed(() => this.proof()?.ledger.length ?? 0);
+
+  protected isOpen(group: EntryGroup): boolean {
+    return this.openKey() === group.key;
+  }
+
+  protected open(group: EntryGroup): void {
+    if (this.isOpen(group)) {
+      this.openKey.set(null);
+      this.store.dispatch(BenchActions.entryChosen({ index: null }));
+      return;
+    }
+    this.openKey.set(group.key);
+    this.shownPlaces.set(PLACES_AT_FIRST);
+    this.showPlace(group, group.places[0]!);
+  }
+
+  protected showPlace(group: EntryGroup, index: number): void {
+    this.store.dispatch(BenchActions.entryChosen({ index }));
+    if (group.element !== '') this.openRule(group);
+  }
+
+  protected openRule({ element }: EntryGroup): void {
+    this.store.dispatch(WorkshopActions.elementChosen({ element: element === '' ? null : element }));
+    if (element === '') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'markup' }));
+  }
+
+  protected places(group: EntryGroup) {
+    const ledger = this.proof()?.ledger ?? [];
+    return group.places.slice(0, this.shownPlaces()).flatMap((index) => {
+      const entry = ledger[index];
+      return entry === undefined ? [] : [{ index, line: entry.line, before: entry.before.replace(/\s+/g, ' ').slice(0, 90) }];
+    });
+  }
+
+  protected hidden(group: EntryGroup): number {
+    return Math.max(0, group.places.length - this.shownPlaces());
+  }
+
+  protected showMore(): void {
+    this.shownPlaces.update((shown) => shown + 200);
+  }
+}

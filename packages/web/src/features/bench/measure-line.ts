@@ -1,0 +1,45 @@
+import { DecimalPipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { benchFeature } from '../../state/bench';
+
+/** The figures of a proof: how much text is kept, what was changed, what was lost, how heavy the markup is. */
+@Component({
+  selector: 'ty-measure-line',
+  imports: [DecimalPipe],
+  template: `
+    @if (figures(); as figures) {
+      <dl>
+        <div><dd>{{ figures.kept | number: '1.0-1' }} %</dd><dt>of the text kept</dt></div>
+        <div><dd>{{ figures.changes | number }}</dd><dt>{{ figures.changes === 1 ? 'change' : 'changes' }}, {{ figures.rules === 1 ? 'one rule' : figures.rules + ' rules' }}</dt></div>
+        <div [class.lost]="figures.losses > 0"><dd>{{ figures.losses | number }}</dd><dt>{{ figures.losses === 1 ? 'thing lost' : 'things lost' }}</dt></div>
+        <div><dd>{{ figures.weight | number: '1.1-1' }}</dd><dt>markup per letter, was {{ figures.weightBefore | number: '1.1-1' }}</dt></div>
+      </dl>
+    }
+  `,
+  styles: `
+    dl { display: grid; grid-template-columns: repeat(4, auto); justify-content: space-between; gap: 10px; margin: 0; padding: 8px 16px; border-bottom: 1px solid var(--ty-line); background: var(--ty-paper); }
+    div { display: flex; flex-direction: column; }
+    dd { margin: 0; font: 600 17px/22px var(--ty-serif); font-variant-numeric: tabular-nums; }
+    dt { font-size: 11.5px; line-height: 16px; color: var(--ty-soft); }
+    .lost dt, .lost dd { color: var(--ty-rubric); }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class MeasureLine {
+  private readonly proof = inject(Store).selectSignal(benchFeature.selectProof);
+  protected readonly figures = computed(() => {
+    const measures = this.proof()?.measures;
+    if (measures === undefined) return null;
+    const { lettersBefore, lettersAfter, bytesBefore, bytesAfter, changes, losses, rules } = measures;
+    const perLetter = (bytes: number, letters: number): number => (letters === 0 ? 0 : Math.max(0, bytes - letters) / letters);
+    return {
+      kept: lettersBefore === 0 ? 100 : Math.floor((1000 * lettersAfter) / lettersBefore) / 10,
+      changes,
+      rules,
+      losses,
+      weight: perLetter(bytesAfter, lettersAfter),
+      weightBefore: perLetter(bytesBefore, lettersBefore),
+    };
+  });
+}

@@ -1,0 +1,102 @@
+import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, signal } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { inheritedValue, isObject, type Json, type JsonObject } from '@typikon/core';
+import { Store } from '@ngrx/store';
+import { benchFeature } from '../../state/bench';
+import { libraryFeature } from '../../state/library';
+import { workshopFeature } from '../../state/workshop';
+import { WorkshopActions } from '../../state/workshop.actions';
+import { ProfileEdit } from './edit';
+import { ElementDetails } from './element-details';
+import { markupGroups, type MarkupRow } from './markup-rows';
+import { RestOfMarkup } from './rest-of-markup';
+
+/** §2 Markup: what may be stored, element by element, with what each rule does to the markup on the bench. */
+@Component({
+  selector: 'ty-markup-chapter',
+  imports: [ElementDetails, MatCheckboxModule, RestOfMarkup],
+  templateUrl: './markup-chapter.html',
+  styleUrl: './markup-chapter.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class MarkupChapter {
+  private readonly store = inject(Store);
+  private readonly edit = inject(ProfileEdit);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
+  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly proof = this.store.selectSignal(benchFeature.selectProof);
+  private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
+  protected readonly chosen = this.store.selectSignal(workshopFeature.selectElement);
+  protected readonly filter = signal('');
+  protected readonly onlyHere = signal(false);
+
+  private readonly all = computed(() => {
+    const resolved = this.resolved();
+    const rules = this.rules();
+    return resolved === null || rules === null ? [] : markupGroups(resolved, rules, this.proof(), this.profiles());
+  });
+
+  protected readonly groups = computed(() => {
+    const wanted = this.filter().trim().toLowerCase();
+    const onlyHere = this.onlyHere();
+    return this.all()
+      .map((group) => ({
+        ...group,
+        rows: group.rows.filter(
+          (row) =>
+            (!onlyHere || row.count > 0) &&
+            (wanted === '' || row.name === wanted || `${row.name} ${row.meaning} ${group.name} ${row.attributes.join(' ')}`.toLowerCase().includes(wanted)),
+        ),
+      }))
+      .filter(({ rows }) => rows.length > 0);
+  });
+
+  protected readonly kept = computed(() => this.all().reduce((sum, { rows }) => sum + rows.filter(({ outcome }) => outcome === 'kept').length, 0));
+  protected readonly total = computed(() => this.all().reduce((sum, { rows }) => sum + rows.length, 0));
+
+  constructor() {
+    // A rule that was chosen from the ledger comes into view.
+    effect(() => {
+      const name = this.chosen();
+      if (name === null) return;
+      setTimeout(() => this.host.querySelector(`[data-element="${CSS.escape(name)}"]`)?.scrollIntoView({ block: 'nearest' }));
+    });
+  }
+
+  protected choose(row: MarkupRow): void {
+    this.store.dispatch(WorkshopActions.elementChosen({ element: this.chosen() === row.name ? null : row.name }));
+  }
+
+  protected toggle(row: MarkupRow, isAllowed: boolean): void {
+    const keys = ['markup', 'elements', row.name];
+    const resolved = this.resolved();
+    if (resolved === null) return;
+    if (!isAllowed) {
+      this.edit.set(keys, undefined, `Removing <${row.name}>`);
+      return;
+    }
+    // What the parent says of it comes back where it keeps it; else it is kept with the attributes of a rule it had.
+    const inherited = inheritedValue(resolved.chain, keys);
+    const isKeptThere = isObject(inherited) && (inherited['outcome'] ?? 'keep') === 'keep';
+    this.edit.set(keys, isKeptThere ? inherited : withoutOutcome(row.rule as JsonObject | undefined), `Allowing <${row.name}>`);
+  }
+
+  protected effectOf(row: MarkupRow): string {
+    if (row.outcome === 'floor' || row.count === 0) return '';
+    const places = row.count === 1 ? 'one place' : `${row.count} places`;
+    if (row.outcome !== 'kept') return `${row.summary} in ${places} here`;
+    return row.changes === 0 ? `stays in ${places} here` : `stays in ${places} here, ${row.changes === 1 ? 'one thing is' : `${row.changes} things are`} taken off it`;
+  }
+
+  protected reset(row: MarkupRow): void {
+    this.edit.reset(['markup', 'elements', row.name], `Following the parent for <${row.name}>`);
+  }
+}
+
+function withoutOutcome(rule: JsonObject | undefined): Json {
+  if (rule === undefined) return {};
+  const { outcome: _outcome, to: _to, ...rest } = rule;
+  return rest;
+}
+

@@ -1,0 +1,94 @@
+import { ELEMENT_CATALOGUE, buttonOf, originOf, toPointer, type CompiledRules, type ElementRule, type ResolvedProfile } from '@typikon/core';
+import type { Proof, StoredProfile } from '../../state/types';
+
+/** One element as the markup chapter shows it. */
+export interface MarkupRow {
+  name: string;
+  meaning: string;
+  /** What becomes of it, all layers taken together. */
+  outcome: 'kept' | 'capped' | 'floor' | 'gone';
+  /** Whether the profile itself (with its parents) keeps it. */
+  isAllowed: boolean;
+  /** The rule as it stands in the resolved profile, if there is one. */
+  rule: ElementRule | undefined;
+  /** In words: its attributes, or what becomes of it. */
+  summary: string;
+  attributes: string[];
+  /** How often it occurs in the markup on the bench. */
+  count: number;
+  /** How many of the ledger's entries are about it. */
+  changes: number;
+  setBy: string;
+  /** Whether this profile's own document says something about it. */
+  isHere: boolean;
+  /** Whether there is a parent to follow again. */
+  canReset: boolean;
+  neededBy: string[];
+}
+
+export interface MarkupGroup {
+  id: string;
+  name: string;
+  gloss: string;
+  rows: MarkupRow[];
+}
+
+/** Works out the rows of the markup chapter, by meaning. Elements that only a rule or the sample knows come in a last group. */
+export function markupGroups(resolved: ResolvedProfile, rules: CompiledRules, proof: Proof | null, profiles: readonly StoredProfile[]): MarkupGroup[] {
+  const known = new Set(ELEMENT_CATALOGUE.flatMap(({ elements }) => elements.map(({ name }) => name)));
+  const others = [...new Set([...Object.keys(resolved.profile.markup.elements), ...Object.keys(proof?.census.elements ?? {})])].filter((name) => !known.has(name)).sort();
+  const changes = changesByElement(proof);
+  const row = ({ name, meaning }: { name: string; meaning: string }): MarkupRow => {
+    const { elements } = resolved.profile.markup;
+    const rule = Object.hasOwn(elements, name) ? elements[name] : undefined;
+    const compiled = rules.element(name);
+    const isAllowed = rule !== undefined && (rule.outcome ?? 'keep') === 'keep';
+    const pointer = toPointer(['markup', 'elements', name]);
+    const origin = originOf(resolved.chain, pointer);
+    const outcome = compiled.by.layer === 'safety-floor' ? 'floor' : compiled.outcome === 'keep' && compiled.name === name ? 'kept' : isAllowed ? 'capped' : 'gone';
+    return {
+      name,
+      meaning,
+      outcome,
+      isAllowed,
+      rule,
+      summary: summaryOf(outcome, rule, compiled.outcome),
+      attributes: outcome === 'kept' ? Object.keys(rule?.attributes ?? {}) : [],
+      count: proof?.census.elements[name] ?? 0,
+      changes: changes.get(name) ?? 0,
+      setBy: outcome === 'floor' ? 'Safety floor' : outcome === 'capped' ? 'House limits' : origin === undefined ? 'no rule' : origin === resolved.id ? 'here' : String(profiles.find(({ id }) => id === origin)?.document['name'] ?? origin),
+      isHere: origin === resolved.id,
+      canReset: origin === resolved.id && resolved.chain.length > 1,
+      neededBy: buttonsNeeding(resolved, name),
+    };
+  };
+  const groups = ELEMENT_CATALOGUE.map(({ id, name, gloss, elements }) => ({ id, name, gloss, rows: elements.map(row) }));
+  return others.length === 0 ? groups : [...groups, { id: 'others', name: 'Other names', gloss: 'not elements of HTML', rows: others.map((name) => row({ name, meaning: 'not an element of HTML' })) }];
+}
+
+function summaryOf(outcome: MarkupRow['outcome'], rule: ElementRule | undefined, compiled: string): string {
+  if (outcome === 'floor') return compiled === 'drop' ? 'always goes with its content' : 'always goes, its content stays';
+  if (outcome === 'capped') return 'allowed here, but the house limits remove it';
+  if (outcome === 'kept') return Object.keys(rule?.attributes ?? {}).length === 0 ? 'stays, without attributes of its own' : '';
+  if (rule?.outcome === 'rename') return `becomes ${rule.to ?? 'nothing'}`;
+  return compiled === 'drop' ? 'goes with its content' : compiled === 'text' ? 'its tags are shown as text' : 'goes, its content stays';
+}
+
+function changesByElement(proof: Proof | null): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const { path } of proof?.ledger ?? []) {
+    const name = path.slice(path.lastIndexOf(' ') + 1).replace(/:nth-child\(\d+\)$/, '');
+    counts.set(name, (counts.get(name) ?? 0) + 1);
+  }
+  return counts;
+}
+
+/** The labels of the buttons on the toolbar that make an element or need it. */
+function buttonsNeeding({ profile }: ResolvedProfile, element: string): string[] {
+  return profile.toolbar.order
+    .flatMap((group) => profile.toolbar.groups[group]?.buttons ?? [])
+    .map(buttonOf)
+    .filter(({ needs }) => needs.some((need) => need.element === element))
+    .map(({ label }) => label);
+}
+

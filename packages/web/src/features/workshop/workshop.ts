@@ -1,0 +1,120 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, untracked } from '@angular/core';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import { Store } from '@ngrx/store';
+import { Redo2, Undo2 } from 'lucide';
+import { DraftBackup } from '../../state/draft-backup';
+import { libraryFeature } from '../../state/library';
+import { workshopFeature } from '../../state/workshop';
+import { WorkshopActions, type Chapter } from '../../state/workshop.actions';
+import { Icon } from '../../ui/icon';
+import { Split } from '../../ui/split';
+import { Tabs, type Tab } from '../../ui/tabs';
+import { TitleLine } from '../../ui/title-line';
+import { Bench } from '../bench/bench';
+import { ConflictNotice } from './conflict-notice';
+import { MarkupChapter } from './markup-chapter';
+import { ToolbarChapter } from './toolbar-chapter';
+
+/** The profile workshop: the sheet with its chapters on the left, the bench on the right. */
+@Component({
+  selector: 'ty-workshop',
+  imports: [Bench, ConflictNotice, DatePipe, Icon, MarkupChapter, MatTooltipModule, Split, Tabs, TitleLine, ToolbarChapter],
+  templateUrl: './workshop.html',
+  styleUrl: './workshop.scss',
+  host: { '(window:keydown)': 'key($event)', '(window:beforeunload)': 'beforeUnload($event)' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Workshop implements OnDestroy {
+  /** The profile's id, from the address. */
+  readonly id = input.required<string>();
+
+  private readonly store = inject(Store);
+  private readonly backups = inject(DraftBackup);
+  protected readonly icons = { undo: Undo2, redo: Redo2 };
+  private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
+  protected readonly state = this.store.selectSignal(workshopFeature.selectWorkshopState);
+  protected readonly resolution = this.store.selectSignal(workshopFeature.selectResolution);
+  protected readonly findings = this.store.selectSignal(workshopFeature.selectFindings);
+  protected readonly changes = this.store.selectSignal(workshopFeature.selectChanges);
+  protected readonly isKnown = computed(() => this.profiles().some(({ id }) => id === this.id()));
+  protected readonly name = computed(() => String(this.state().draft['name'] ?? this.id()));
+  protected readonly path = computed(() => {
+    const parent = this.state().draft['extends'];
+    const profile = this.profiles().find(({ id }) => id === parent);
+    return [
+      { text: 'Profiles', link: '/profiles' },
+      ...(profile === undefined ? [] : [{ text: `extends ${String(profile.document['name'])}`, link: `/profiles/${profile.id}` }]),
+    ];
+  });
+  protected readonly tabs = computed<Tab<Chapter>[]>(() => {
+    const findings = this.findings().length;
+    const mark = findings === 0 ? {} : { mark: { text: String(findings), meaning: findings === 1 ? 'one finding' : `${findings} findings` } };
+    return [
+      { id: 'toolbar', label: 'Toolbar', cite: '§1', ...mark },
+      { id: 'markup', label: 'Markup', cite: '§2' },
+    ];
+  });
+  protected readonly lastStep = computed(() => this.state().past.at(-1)?.label ?? '');
+  protected readonly nextStep = computed(() => this.state().future[0]?.label ?? '');
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      const profile = untracked(this.profiles).find((candidate) => candidate.id === id);
+      if (profile !== undefined) this.store.dispatch(WorkshopActions.opened({ profile, backup: this.backups.read(id) }));
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.store.dispatch(WorkshopActions.left());
+  }
+
+  protected choose(chapter: string): void {
+    this.store.dispatch(WorkshopActions.chapterChosen({ chapter: chapter as Chapter }));
+  }
+
+  protected undo(): void {
+    this.store.dispatch(WorkshopActions.undoPressed());
+  }
+
+  protected redo(): void {
+    this.store.dispatch(WorkshopActions.redoPressed());
+  }
+
+  protected save(): void {
+    if (this.changes() > 0 && !this.state().isSaving) this.store.dispatch(WorkshopActions.savePressed());
+  }
+
+  protected restoreBackup(): void {
+    this.store.dispatch(WorkshopActions.backupRestored());
+  }
+
+  protected discardBackup(): void {
+    this.store.dispatch(WorkshopActions.backupDiscarded());
+  }
+
+  protected key(event: KeyboardEvent): void {
+    if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
+    const key = event.key.toLowerCase();
+    if (key === 's') {
+      event.preventDefault();
+      this.save();
+      return;
+    }
+    // In a text field the keys undo what was typed there.
+    if ((event.target as HTMLElement).closest?.('input:not([type=checkbox]):not([type=radio]), textarea, [contenteditable=true], .cm-editor') != null) return;
+    if (key === 'z') {
+      event.preventDefault();
+      if (event.shiftKey) this.redo();
+      else this.undo();
+    } else if (key === 'y') {
+      event.preventDefault();
+      this.redo();
+    }
+  }
+
+  protected beforeUnload(event: BeforeUnloadEvent): void {
+    if (this.changes() > 0) event.preventDefault();
+  }
+}

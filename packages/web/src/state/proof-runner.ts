@@ -1,0 +1,57 @@
+import { Injectable, InjectionToken, inject, type OnDestroy } from '@angular/core';
+import { Observable } from 'rxjs';
+import type { Proof, ProofRequest } from './types';
+
+/** Makes the worker. A token, so that tests can put something else in its place. */
+export const PROOF_WORKER = new InjectionToken<() => Worker>('proof worker');
+
+/** A computation that is still running after this long is stopped for a newer one instead of being waited for. */
+const PATIENCE_MS = 250;
+
+type Answer = { id: number; proof: Proof } | { id: number; failure: string };
+
+/** Runs proofs in a worker. A newer request makes the older one's answer worthless, and stops it where it takes long. */
+@Injectable({ providedIn: 'root' })
+export class ProofRunner implements OnDestroy {
+  private readonly makeWorker = inject(PROOF_WORKER);
+  private worker: Worker | null = null;
+  private running: { id: number; since: number } | null = null;
+  private latest = 0;
+
+  /** Computes one proof. Errors with the sentence that the computation gave. Unsubscribing forgets the request. */
+  prove(request: ProofRequest): Observable<Proof> {
+    return new Observable((subscriber) => {
+      if (this.running !== null && performance.now() - this.running.since > PATIENCE_MS) this.endWorker();
+      const id = ++this.latest;
+      const worker = (this.worker ??= this.makeWorker());
+      const onMessage = ({ data }: MessageEvent<Answer>): void => {
+        if (data.id !== id) return;
+        if (this.running?.id === id) this.running = null;
+        if ('failure' in data) subscriber.error(new Error(data.failure));
+        else {
+          subscriber.next(data.proof);
+          subscriber.complete();
+        }
+      };
+      const onError = (event: ErrorEvent): void => subscriber.error(new Error(event.message || 'The computation failed.'));
+      worker.addEventListener('message', onMessage);
+      worker.addEventListener('error', onError);
+      this.running = { id, since: performance.now() };
+      worker.postMessage({ id, request });
+      return () => {
+        worker.removeEventListener('message', onMessage);
+        worker.removeEventListener('error', onError);
+      };
+    });
+  }
+
+  ngOnDestroy(): void {
+    this.endWorker();
+  }
+
+  private endWorker(): void {
+    this.worker?.terminate();
+    this.worker = null;
+    this.running = null;
+  }
+}

@@ -1,0 +1,177 @@
+import { inject } from '@angular/core';
+import { checkProfile, compileRules, countChanges, isSameJson, resolveProfile, type CompiledRules, type Finding, type JsonObject, type Problem, type ResolvedProfile } from '@typikon/core';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
+import { createFeature, createReducer, createSelector, on, Store } from '@ngrx/store';
+import { catchError, exhaustMap, filter, map, of, tap, withLatestFrom } from 'rxjs';
+import { Api, type ApiFailure } from './api';
+import { DraftBackup, type Backup } from './draft-backup';
+import { libraryFeature } from './library';
+import type { StoredProfile } from './types';
+import { WorkshopActions, type Chapter } from './workshop.actions';
+
+interface Step {
+  document: JsonObject;
+  label: string;
+}
+
+export interface WorkshopState {
+  profileId: string | null;
+  draft: JsonObject;
+  /** The revision of the stored draft that this one was begun from. */
+  revision: number;
+  saved: JsonObject;
+  savedAt: string;
+  past: Step[];
+  future: Step[];
+  isSaving: boolean;
+  failure: string;
+  problems: readonly Problem[];
+  /** What somebody else saved meanwhile. */
+  conflict: StoredProfile | null;
+  backup: Backup | null;
+  chapter: Chapter;
+  element: string | null;
+}
+
+const initialState: WorkshopState = {
+  profileId: null,
+  draft: {},
+  revision: 0,
+  saved: {},
+  savedAt: '',
+  past: [],
+  future: [],
+  isSaving: false,
+  failure: '',
+  problems: [],
+  conflict: null,
+  backup: null,
+  chapter: 'markup',
+  element: null,
+};
+
+const edited = (state: WorkshopState, document: JsonObject, label: string): WorkshopState => ({
+  ...state,
+  draft: document,
+  past: [...state.past, { document: state.draft, label }],
+  future: [],
+  failure: '',
+  problems: [],
+});
+
+export const workshopFeature = createFeature({
+  name: 'workshop',
+  reducer: createReducer(
+    initialState,
+    on(WorkshopActions.opened, (state, { profile, backup }): WorkshopState => ({
+      ...initialState,
+      chapter: state.chapter,
+      profileId: profile.id,
+      draft: profile.document,
+      saved: profile.document,
+      savedAt: profile.updatedAt,
+      revision: profile.revision,
+      backup: backup !== null && !isSameJson(backup.document, profile.document) ? backup : null,
+    })),
+    on(WorkshopActions.left, (state): WorkshopState => ({ ...initialState, chapter: state.chapter })),
+    on(WorkshopActions.draftEdited, (state, { document, label }) => (isSameJson(document, state.draft) ? state : edited(state, document, label))),
+    on(WorkshopActions.undoPressed, (state): WorkshopState => {
+      const step = state.past[state.past.length - 1];
+      if (step === undefined) return state;
+      return { ...state, draft: step.document, past: state.past.slice(0, -1), future: [{ document: state.draft, label: step.label }, ...state.future], failure: '', problems: [] };
+    }),
+    on(WorkshopActions.redoPressed, (state): WorkshopState => {
+      const [step, ...future] = state.future;
+      if (step === undefined) return state;
+      return { ...state, draft: step.document, past: [...state.past, { document: state.draft, label: step.label }], future, failure: '', problems: [] };
+    }),
+    on(WorkshopActions.savePressed, (state): WorkshopState => ({ ...state, isSaving: true, failure: '', problems: [] })),
+    on(WorkshopActions.saved, (state, { profile }): WorkshopState =>
+      profile.id === state.profileId ? { ...state, isSaving: false, saved: profile.document, savedAt: profile.updatedAt, revision: profile.revision, conflict: null, backup: null } : state,
+    ),
+    on(WorkshopActions.saveFailed, (state, { message, problems }): WorkshopState => ({ ...state, isSaving: false, failure: message, problems })),
+    on(WorkshopActions.conflictFound, (state, { current }): WorkshopState => ({ ...state, isSaving: false, conflict: current })),
+    on(WorkshopActions.ownVersionKept, (state): WorkshopState =>
+      state.conflict === null ? state : { ...state, revision: state.conflict.revision, saved: state.conflict.document, savedAt: state.conflict.updatedAt, conflict: null, isSaving: true },
+    ),
+    on(WorkshopActions.theirVersionTaken, (state): WorkshopState => {
+      if (state.conflict === null) return state;
+      const { document, revision, updatedAt } = state.conflict;
+      return { ...edited(state, document, 'Taking the other version'), saved: document, savedAt: updatedAt, revision, conflict: null };
+    }),
+    on(WorkshopActions.backupRestored, (state): WorkshopState => (state.backup === null ? state : { ...edited(state, state.backup.document, 'Taking back unsaved changes'), backup: null })),
+    on(WorkshopActions.backupDiscarded, (state): WorkshopState => ({ ...state, backup: null })),
+    on(WorkshopActions.changesAbandoned, (state): WorkshopState => ({ ...state, draft: state.saved, past: [], future: [] })),
+    on(WorkshopActions.chapterChosen, (state, { chapter }): WorkshopState => ({ ...state, chapter })),
+    on(WorkshopActions.elementChosen, (state, { element }): WorkshopState => ({ ...state, element, chapter: element === null ? state.chapter : 'markup' })),
+  ),
+  extraSelectors: ({ selectProfileId, selectDraft, selectSaved }) => {
+    /** The documents that the draft is resolved with: those of the server, and the draft in place of its own. */
+    const selectDocuments = createSelector(libraryFeature.selectProfiles, selectProfileId, selectDraft, (profiles, id, draft): Record<string, JsonObject> => {
+      const documents: Record<string, JsonObject> = {};
+      for (const profile of profiles) documents[profile.id] = profile.document;
+      if (id !== null) documents[id] = draft;
+      return documents;
+    });
+    const selectResolution = createSelector(selectProfileId, selectDocuments, (id, documents) => (id === null ? null : resolveProfile(id, (other) => documents[other])));
+    const selectResolved = createSelector(selectResolution, (resolution): ResolvedProfile | null => (resolution?.ok === true ? resolution.resolved : null));
+    const selectRules = createSelector(selectResolved, libraryFeature.selectHouse, (resolved, house): CompiledRules | null =>
+      resolved === null ? null : compileRules(resolved, house === null ? {} : { house }),
+    );
+    return {
+      selectDocuments,
+      selectResolution,
+      selectResolved,
+      selectRules,
+      selectFindings: createSelector(selectResolved, selectRules, (resolved, rules): Finding[] => (resolved === null || rules === null ? [] : checkProfile({ resolved, rules }))),
+      selectChanges: createSelector(selectDraft, selectSaved, (draft, saved) => countChanges(saved, draft)),
+    };
+  },
+});
+
+/** Saves the draft; a version that somebody else saved meanwhile is offered beside it. */
+export const saveDraft = createEffect(
+  (actions = inject(Actions), store = inject(Store), api = inject(Api)) =>
+    actions.pipe(
+      ofType(WorkshopActions.savePressed, WorkshopActions.ownVersionKept),
+      withLatestFrom(store.select(workshopFeature.selectWorkshopState)),
+      filter(([, state]) => state.profileId !== null),
+      exhaustMap(([, { profileId, draft, revision }]) =>
+        api.saveDraft(profileId!, draft, revision).pipe(
+          map((profile) => WorkshopActions.saved({ profile })),
+          catchError((failure: ApiFailure) =>
+            of(
+              failure.status === 412 && failure.current !== undefined
+                ? WorkshopActions.conflictFound({ current: failure.current })
+                : WorkshopActions.saveFailed({ message: failure.message, problems: failure.problems }),
+            ),
+          ),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+/** Keeps what is not saved in the browser, and forgets it once it is saved or given up. */
+export const keepBackup = createEffect(
+  (actions = inject(Actions), store = inject(Store), backups = inject(DraftBackup)) =>
+    actions.pipe(
+      ofType(
+        WorkshopActions.draftEdited,
+        WorkshopActions.undoPressed,
+        WorkshopActions.redoPressed,
+        WorkshopActions.saved,
+        WorkshopActions.theirVersionTaken,
+        WorkshopActions.backupRestored,
+        WorkshopActions.backupDiscarded,
+        WorkshopActions.changesAbandoned,
+      ),
+      withLatestFrom(store.select(workshopFeature.selectWorkshopState)),
+      tap(([, { profileId, draft, saved, revision, backup }]) => {
+        if (profileId === null || backup !== null) return;
+        if (isSameJson(draft, saved)) backups.remove(profileId);
+        else backups.write(profileId, draft, revision);
+      }),
+    ),
+  { functional: true, dispatch: false },
+);

@@ -1,0 +1,36 @@
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { at, root } from './paths.mjs';
+import { run } from './run.mjs';
+import { step } from './say.mjs';
+
+const WEB_SOURCES = ['packages/core/src', 'packages/editor/src', 'packages/web/src', 'packages/web/public', 'packages/web/angular.json', 'packages/web/tsconfig.json', 'packages/web/tsconfig.app.json', 'tsconfig.base.json', 'package-lock.json'];
+
+/** Builds the web application where its sources changed since the last build. */
+export async function buildWeb() {
+  const stamp = at('packages/web/dist/.sources');
+  const wanted = fingerprint(WEB_SOURCES);
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted && existsSync(at('packages/web/dist/index.html'))) return;
+  await step('Building the web application (a minute or two)', () =>
+    run(process.execPath, [at('node_modules/@angular/cli/bin/ng.js'), 'build'], { cwd: at('packages/web'), env: { NG_CLI_ANALYTICS: 'false' }, what: 'The build of the web application' }),
+  );
+  writeFileSync(stamp, wanted);
+}
+
+/** Builds the server; it takes a moment. */
+export async function buildServer() {
+  await run(process.execPath, ['build.mjs'], { cwd: at('packages/server'), what: 'The build of the server' });
+}
+
+/** A hash over the contents of files, and of all files in folders. */
+function fingerprint(paths) {
+  const hash = createHash('sha256');
+  const visit = (path) => {
+    if (!existsSync(path)) return;
+    if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) visit(join(path, name));
+    else if (!path.endsWith('.spec.ts')) hash.update(relative(root, path)).update('\0').update(readFileSync(path)).update('\0');
+  };
+  for (const path of paths) visit(at(path));
+  return hash.digest('hex');
+}

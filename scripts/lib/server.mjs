@@ -1,0 +1,50 @@
+import { spawn } from 'node:child_process';
+import { at } from './paths.mjs';
+import { Stop } from './say.mjs';
+
+const READY_WITHIN_MS = 60_000;
+
+/**
+ * Starts the built server and waits until it answers. It ends with this process, however this process ends.
+ *
+ * @param options.env settings, see packages/server/src/config.ts
+ * @param options.onLost called with the exit code when it ends by itself after it was ready
+ */
+export async function startServer({ env, port, log = 'ignore', onLost = () => {} }) {
+  const child = spawn(process.execPath, [at('packages/server/dist/main.js')], {
+    cwd: at('.'),
+    env: { ...process.env, ...env, TYPIKON_PORT: String(port), TYPIKON_SITE_PORT: String(env.TYPIKON_SITE_PORT ?? port + 1) },
+    stdio: ['ignore', log, 'pipe', 'ipc'],
+    detached: true,
+  });
+  let errors = '';
+  let hasEnded = false;
+  let isReady = false;
+  let isStopping = false;
+  child.stderr.on('data', (chunk) => (errors = (errors + chunk).slice(-5000)));
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  child.on('exit', (code) => {
+    hasEnded = true;
+    if (isReady && !isStopping) onLost(code);
+  });
+  const begin = Date.now();
+  while (!isReady) {
+    if (hasEnded) throw new Stop(errors.trim() || 'The server ended before it was ready.');
+    if (Date.now() - begin > READY_WITHIN_MS) {
+      child.kill('SIGKILL');
+      throw new Stop('The server did not answer within a minute.');
+    }
+    isReady = await fetch(`http://127.0.0.1:${port}/api/v1/health`).then((response) => response.ok, () => false);
+    if (!isReady) await new Promise((done) => setTimeout(done, 100));
+  }
+  return {
+    pid: child.pid,
+    async stop() {
+      isStopping = true;
+      if (hasEnded) return;
+      child.kill('SIGTERM');
+      await Promise.race([ended, new Promise((done) => setTimeout(done, 5000))]);
+      if (!hasEnded) child.kill('SIGKILL');
+    },
+  };
+}
