@@ -12,6 +12,7 @@ export { measure, utf8Length, type Measures } from './ledger/measures';
 export { isObject, isSameJson, mergePatch, withValue, type Json, type JsonObject } from './profile/merge-patch';
 export { countChanges, inheritedValue, makePatch, resetInProfile, setInProfile } from './profile/edit';
 export { fromPointer, toPointer, valueAt } from './profile/pointer';
+export { houseLimitsJsonSchema, profileJsonSchema } from './profile/json-schema';
 export { mergeChain, originOf, readHouseLimits, resolveProfile, type Problem, type ProfileSource, type Resolution, type ResolvedProfile } from './profile/resolve';
 export {
   HOUSE_FORMAT, PROFILE_FORMAT, attributeTestSchema, elementRuleSchema, houseLimitsSchema, idSchema, markupSchema, profileSchema,

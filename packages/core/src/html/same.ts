@@ -3,27 +3,27 @@ import type { ElementNode, Node, ParentNode } from './node';
 /**
  * Compares two trees: names, attributes, text, order. Places are not compared.
  *
- * @returns the first node of `one`, in the order of the walk, that differs from its counterpart; null where the trees are the same
+ * @returns the first node of `one`, in document order, that differs from its counterpart (where children are missing or too
+ * many, the first that has none, or else the parent); null where the trees are the same
  */
 export function firstDifference(one: ParentNode, other: ParentNode): Node | null {
   const ones: Node[] = [one];
-  const others: Node[] = [other];
-  for (let a = ones.pop(), b = others.pop(); a !== undefined && b !== undefined; a = ones.pop(), b = others.pop()) {
-    if (!isSameNode(a, b)) return a;
+  const others: (Node | null)[] = [other];
+  for (let a = ones.pop(); a !== undefined; a = ones.pop()) {
+    const b = others.pop() ?? null;
+    if (b === null || !isSameNode(a, b)) return a;
     if (a.type === 'text' || a.type === 'comment' || b.type === 'text' || b.type === 'comment') continue;
     const shared = Math.min(a.children.length, b.children.length);
-    if (a.children.length !== b.children.length) return differingChild(a, b, shared);
+    if (a.children.length !== b.children.length) {
+      ones.push(a.children[shared] ?? a);
+      others.push(null);
+    }
     for (let i = shared - 1; i >= 0; i--) {
       ones.push(a.children[i]!);
       others.push(b.children[i]!);
     }
   }
   return null;
-}
-
-function differingChild(a: ParentNode, b: ParentNode, shared: number): Node {
-  for (let i = 0; i < shared; i++) if (!isSameNode(a.children[i]!, b.children[i]!)) return a.children[i]!;
-  return a.children[shared] ?? a;
 }
 
 function isSameNode(a: Node, b: Node): boolean {

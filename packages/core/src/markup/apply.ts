@@ -50,7 +50,6 @@ export function applyRules(fragment: ParsedFragment, rules: CompiledRules, ledge
 
 class Walk {
   private readonly frames: Frame[] = [];
-  private readonly reportedCopies = new Set<number>();
 
   constructor(
     private readonly fragment: ParsedFragment,
@@ -112,11 +111,11 @@ class Walk {
     const original = element.name;
     const kept = this.attributes(element, rule, frame);
     if (kept === 'refused') return;
+    element.attributes = kept;
     if (rule.name !== original) {
       element.name = rule.name;
       if (this.ledger !== null) this.reportRenamed(element, original, rule, frame);
     }
-    element.attributes = kept;
     append(frame.target, element);
     if (element.name === 'iframe') this.enclose(element, frame);
     else if (VOID_ELEMENTS.has(element.name) && element.children.length > 0) {
@@ -145,8 +144,8 @@ class Walk {
         this.reportElement(element, frame, 'removed', judgement.by, judgement.reason, visibleLetters(element));
         return 'refused';
       }
-      if (this.ledger !== null && !element.isCopy) {
-        ranges ??= element.start < 0 ? new Map<string, Range>() : attributeRanges(this.fragment.input, element.start, element.startTagEnd);
+      if (this.ledger !== null && !isCopy(element)) {
+        ranges ??= attributeRanges(this.fragment.input, element.start, element.startTagEnd);
         const range = ranges.get(name) ?? { start: element.start, end: element.startTagEnd };
         this.ledger.add(this.stage, this.fragment.input, {
           ...judgement.by,
@@ -196,7 +195,8 @@ class Walk {
       ...(keep ? FLOOR_COMMENTS : by),
       action: 'removed',
       start: Math.max(comment.start, 0),
-      end: Math.max(comment.end, 0),
+      // A comment that nobody closed ends with the input.
+      end: Math.min(Math.max(comment.end, 0), this.fragment.input.length),
       path: this.pathOf('#comment', frame),
       after: '',
       textLost: 0,
@@ -208,10 +208,7 @@ class Walk {
   private reportElement(element: ElementNode, frame: Frame, action: 'removed' | 'unwrapped' | 'shown-as-text', by: Authority, reason: Reason, textLost: number): void {
     if (this.ledger === null) return;
     // One start tag that the parser made several elements from is one thing to the person who wrote it.
-    if (element.isCopy && textLost === 0) {
-      if (this.reportedCopies.has(element.start)) return;
-      this.reportedCopies.add(element.start);
-    }
+    if (isCopy(element) && textLost === 0) return;
     this.ledger.add(this.stage, this.fragment.input, {
       ...by,
       action,
@@ -222,11 +219,10 @@ class Walk {
       severity: severityOfElement(element, action, textLost),
       reason,
     });
-    if (!element.isCopy) this.reportedCopies.add(element.start);
   }
 
   private reportRenamed(element: ElementNode, original: string, rule: CompiledElement, frame: Frame): void {
-    if (element.isCopy) return;
+    if (isCopy(element)) return;
     this.ledger!.add(this.stage, this.fragment.input, {
       ...rule.by,
       action: 'renamed',
@@ -295,6 +291,16 @@ function judge(rule: CompiledElement, name: string, value: string): Judgement | 
     kept = verdict.keep;
   }
   return by === null ? null : { keep: kept, by, reason: 'value-not-allowed' };
+}
+
+const FORMATTING: ReadonlySet<string> = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '));
+
+/**
+ * Whether the parser made an element in addition to the one that stands in the input: formatting that was reopened in the
+ * next block or split around one (HTML, section 13.2.6.4.7, the adoption agency algorithm). The first one is reported.
+ */
+function isCopy(element: ElementNode): boolean {
+  return element.isCopy || (element.start < 0 && FORMATTING.has(element.name));
 }
 
 function placeOf(element: ElementNode, frame: Frame): { start: number; end: number; beforeEnd?: number } {

@@ -190,6 +190,9 @@ class Compiler {
     };
     for (const [name, test] of Object.entries(this.markup.attributes)) add(name, test, ['attributes', name]);
     for (const [name, test] of Object.entries(rule.attributes ?? {})) add(name, test, ['elements', element, 'attributes', name]);
+    // A frame that is closed in already stays as it is.
+    if (element === 'iframe' && !attributes.has('sandbox'))
+      attributes.set('sandbox', { tests: [{ judge: this.test('sandbox', { test: 'list', values: [SAFETY_FLOOR.frame.sandbox] }, this.markup), by: { layer: 'safety-floor', rule: '/frame/sandbox' } }] });
     return attributes;
   }
 

@@ -10,7 +10,7 @@ const WORDS: Readonly<Record<Severity, string>> = { loss: 'Lost', change: 'Chang
     <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true" fill="none" stroke="currentColor" stroke-width="1.7">
       @switch (severity()) {
         @case ('loss') {
-          <path d="M3 8h10M5 4.500l6 7" />
+          <path d="M3 3h10v10H3zM3 13 13 3" />
         }
         @case ('change') {
           <path d="M2.500 6.500c2-3 3.500 1.500 5.500 0s3.500-3 5.500 0M2.500 11c2-3 3.500 1.500 5.500 0s3.500-3 5.500 0" />

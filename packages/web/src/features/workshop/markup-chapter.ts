@@ -60,7 +60,7 @@ export class MarkupChapter {
     effect(() => {
       const name = this.chosen();
       if (name === null) return;
-      setTimeout(() => this.host.querySelector(`[data-element="${CSS.escape(name)}"]`)?.scrollIntoView({ block: 'nearest' }));
+      setTimeout(() => this.host.querySelector(`[data-element="${CSS.escape(name)}"]`)?.scrollIntoView({ block: 'center' }));
     });
   }
 

@@ -19,6 +19,8 @@ export interface MarkupRow {
   /** How many of the ledger's entries are about it. */
   changes: number;
   setBy: string;
+  /** Whether a layer above every profile decides. */
+  isCapped: boolean;
   /** Whether this profile's own document says something about it. */
   isHere: boolean;
   /** Whether there is a parent to follow again. */
@@ -56,7 +58,8 @@ export function markupGroups(resolved: ResolvedProfile, rules: CompiledRules, pr
       attributes: outcome === 'kept' ? Object.keys(rule?.attributes ?? {}) : [],
       count: proof?.census.elements[name] ?? 0,
       changes: changes.get(name) ?? 0,
-      setBy: outcome === 'floor' ? 'Safety floor' : outcome === 'capped' ? 'House limits' : origin === undefined ? 'no rule' : origin === resolved.id ? 'here' : String(profiles.find(({ id }) => id === origin)?.document['name'] ?? origin),
+      setBy: outcome === 'floor' ? 'Safety floor' : compiled.by.layer === 'house-limits' ? 'House limits' : origin === undefined ? 'no rule' : origin === resolved.id ? 'here' : String(profiles.find(({ id }) => id === origin)?.document['name'] ?? origin),
+      isCapped: outcome === 'floor' || compiled.by.layer === 'house-limits',
       isHere: origin === resolved.id,
       canReset: origin === resolved.id && resolved.chain.length > 1,
       neededBy: buttonsNeeding(resolved, name),

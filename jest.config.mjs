@@ -1,0 +1,26 @@
+/** Unit and server tests. CommonJS mode: swc turns every ESM dependency into CommonJS as it is met. */
+const swc = [
+  '@swc/jest',
+  {
+    jsc: { parser: { syntax: 'typescript' }, target: 'es2022' },
+    module: { type: 'commonjs' },
+    sourceMaps: 'inline',
+    swcrc: false,
+  },
+];
+
+const project = (name, testEnvironment = 'node') => ({
+  displayName: name,
+  rootDir: `packages/${name}`,
+  testEnvironment,
+  testMatch: ['<rootDir>/test/**/*.spec.ts'],
+  transform: { '^.+\\.[cm]?[jt]s$': swc },
+  // Packages that are published as ES modules alone are transformed too.
+  transformIgnorePatterns: [
+    '/node_modules/(?!(?:parse5|entities|hono|@hono/[^/]+|openapi3-ts|@asteasolutions/[^/]+|umzug|lucide|fast-check|pure-rand)/)',
+  ],
+});
+
+export default {
+  projects: [project('core'), project('editor', 'jsdom'), project('server'), project('cli')],
+};
