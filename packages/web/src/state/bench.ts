@@ -78,6 +78,7 @@ export const benchFeature = createFeature({
     })),
     on(BenchActions.proofFailed, (state, { message }): BenchState => ({ ...state, message })),
     on(BenchActions.entryChosen, (state, { index }): BenchState => ({ ...state, entry: index, tab: index === null ? state.tab : 'markup' })),
+    on(WorkshopActions.elementChosen, (state): BenchState => ({ ...state, entry: null })),
     on(WorkshopActions.left, (state): BenchState => ({ ...initialState, tab: state.tab })),
   ),
   extraSelectors: ({ selectProof, selectSpecimenId, selectShowing, selectSource, selectTyped, selectPasted }) => ({

@@ -38,8 +38,8 @@ function things({ element, places, hosts }: EntryGroup): string {
   return (noun === undefined ? (places.length === 1 ? `A <${element}>` : `${places.length} <${element}>`) : count(places.length, ...noun)) + from;
 }
 
-function lost({ textLost }: EntryGroup): string {
-  return textLost === 0 ? '' : `, and ${textLost} ${textLost === 1 ? 'letter' : 'letters'} of text with ${textLost === 1 ? 'it' : 'them'}`;
+function lost({ textLost, places }: EntryGroup): string {
+  return textLost === 0 ? '' : `, and ${textLost} ${textLost === 1 ? 'letter' : 'letters'} of text with ${places.length === 1 ? 'it' : 'them'}`;
 }
 
 /** The words for a group; `nameOf` gives the name of a profile by its id. */

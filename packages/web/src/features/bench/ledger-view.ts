@@ -54,8 +54,9 @@ export class LedgerView {
   }
 
   protected showPlace(group: EntryGroup, index: number): void {
-    this.store.dispatch(BenchActions.entryChosen({ index }));
+    // The rule first: choosing a rule alone would mark all that it touched instead of this place.
     if (group.element !== '') this.openRule(group);
+    this.store.dispatch(BenchActions.entryChosen({ index }));
   }
 
   protected openRule({ element }: EntryGroup): void {

@@ -75,7 +75,7 @@ export class MarkupEditor {
           syntaxHighlighting(ink),
           EditorView.lineWrapping,
           keymap.of([...defaultKeymap, ...historyKeymap]),
-          EditorView.contentAttributes.of({ 'aria-label': label }),
+          EditorView.contentAttributes.of({ 'aria-label': label, tabindex: '0' }),
           this.editable.of(EditorState.readOnly.of(onEdit === undefined)),
           marksField,
           chosenField,

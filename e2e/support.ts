@@ -1,0 +1,218 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import puppeteer, { type Browser, type ElementHandle, type Frame, type Page } from 'puppeteer-core';
+import { startDatabase } from '../scripts/lib/database.mjs';
+import { at } from '../scripts/lib/paths.mjs';
+import { freePort } from '../scripts/lib/ports.mjs';
+import { startServer } from '../scripts/lib/server.mjs';
+
+/** Generous, since the machine may be busy. */
+export const PATIENCE_MS = 30_000;
+
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+interface Running {
+  pid: number;
+  stop(): Promise<void>;
+}
+interface RunningDatabase extends Running {
+  env: Record<string, string>;
+}
+
+/** The whole of Typikon, with a database, ports and data of its own. */
+export class Installation {
+  private constructor(
+    private readonly folder: string,
+    readonly port: number,
+    private readonly sitePort: number,
+    private database: RunningDatabase,
+    private server: Running,
+  ) {}
+
+  static async start(): Promise<Installation> {
+    const folder = mkdtempSync(join(tmpdir(), 'typikon-e2e-'));
+    const port = await freePort();
+    const sitePort = await freePort();
+    const database = (await startDatabase(folder)) as RunningDatabase;
+    return new Installation(folder, port, sitePort, database, await Installation.serve(database, port, sitePort));
+  }
+
+  get address(): string {
+    return `http://localhost:${this.port}`;
+  }
+
+  get siteAddress(): string {
+    return `http://localhost:${this.sitePort}`;
+  }
+
+  /** Kills the server as a crash would, and starts it again. */
+  async crashServer(): Promise<void> {
+    process.kill(this.server.pid, 'SIGKILL');
+    await this.server.stop();
+    this.server = await Installation.serve(this.database, this.port, this.sitePort);
+  }
+
+  /** Kills the database as a crash would, and starts both again on the same data. */
+  async crashDatabase(): Promise<void> {
+    process.kill(this.database.pid, 'SIGKILL');
+    await this.database.stop();
+    await this.server.stop();
+    this.database = (await startDatabase(this.folder)) as RunningDatabase;
+    this.server = await Installation.serve(this.database, this.port, this.sitePort);
+  }
+
+  async stopServer(): Promise<void> {
+    await this.server.stop();
+  }
+
+  async startServer(): Promise<void> {
+    this.server = await Installation.serve(this.database, this.port, this.sitePort);
+  }
+
+  async stop(): Promise<void> {
+    await this.server.stop();
+    await this.database.stop();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+
+  private static serve(database: RunningDatabase, port: number, sitePort: number): Promise<Running> {
+    return startServer({ port, env: { ...database.env, TYPIKON_SITE_PORT: String(sitePort), TYPIKON_DEMO_DIR: at('demo'), TYPIKON_WEB_DIR: at('packages/web/dist') } }) as Promise<Running>;
+  }
+}
+
+/** A browser with a profile folder of its own. */
+export async function launchBrowser(): Promise<Browser & { clean(): Promise<void> }> {
+  const userDataDir = mkdtempSync(join(tmpdir(), 'typikon-browser-'));
+  const browser = await puppeteer.launch({
+    executablePath: process.env['TYPIKON_CHROMIUM'] ?? '/usr/bin/chromium',
+    headless: true,
+    userDataDir,
+    protocolTimeout: 120_000,
+    defaultViewport: { width: 1280, height: 800 },
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  });
+  return Object.assign(browser, {
+    async clean() {
+      await browser.close();
+      rmSync(userDataDir, { recursive: true, force: true });
+    },
+  });
+}
+
+/** A page that remembers everything that went wrong in it. */
+export async function openPage(browser: Browser): Promise<{ page: Page; mishaps: string[] }> {
+  const context = await browser.createBrowserContext();
+  const page = await context.newPage();
+  page.setDefaultTimeout(PATIENCE_MS);
+  const mishaps: string[] = [];
+  page.on('pageerror', (error) => mishaps.push(`error: ${(error as Error).message}`));
+  page.on('console', (message) => {
+    if (message.type() === 'error') mishaps.push(`console: ${message.text()}`);
+  });
+  return { page, mishaps };
+}
+
+/** Waits until something holds; throws with what was seen last. */
+export async function eventually<T>(read: () => Promise<T>, isRight: (value: T) => boolean, what: string): Promise<T> {
+  const begin = Date.now();
+  for (;;) {
+    let value: T | undefined;
+    try {
+      value = await read();
+      if (isRight(value)) return value;
+    } catch (error) {
+      if (Date.now() - begin > PATIENCE_MS) throw error;
+    }
+    if (Date.now() - begin > PATIENCE_MS) throw new Error(`${what}; last seen: ${JSON.stringify(value)}`);
+    await new Promise((done) => setTimeout(done, 100));
+  }
+}
+
+/** Drives the workshop as a person would. */
+export class Bench {
+  constructor(readonly page: Page) {}
+
+  async open(address: string, profile: string): Promise<void> {
+    await this.page.goto(`${address}/profiles/${profile}`, { waitUntil: 'domcontentloaded' });
+    await this.page.waitForSelector('ty-ledger-view .entry, ty-ledger-view .empty');
+    await this.stored();
+  }
+  async click(selector: string): Promise<void> {
+    const element = (await this.page.waitForSelector(selector)) as ElementHandle<HTMLElement>;
+    await element.evaluate((node) => node.scrollIntoView({ block: 'center' }));
+    await element.click();
+  }
+  async chapter(name: 'toolbar' | 'markup'): Promise<void> {
+    await this.click(`#chapter-tab-${name}`);
+  }
+  async view(name: 'author' | 'markup' | 'page'): Promise<void> {
+    await this.click(`#bench-tab-${name}`);
+  }
+  async choose(input: string): Promise<void> {
+    await this.page.select('#specimen', input);
+  }
+  text(selector: string): Promise<string> {
+    return this.page.$eval(selector, (node) => (node as HTMLElement).innerText.replace(/\s+/g, ' ').trim());
+  }
+  /** The ledger's sentences. */
+  sentences(): Promise<string[]> {
+    return this.page.$$eval('.entry .sentence', (nodes) => nodes.map((node) => node.textContent ?? ''));
+  }
+  /** What the markup view shows as stored. */
+  async stored(): Promise<string> {
+    await this.view('markup');
+    return eventually(
+      () => this.page.$$eval('ty-markup-view .side:nth-child(2) .cm-line', (lines) => lines.map((line) => line.textContent ?? '').join('\n')),
+      (text) => text !== '',
+      'nothing is shown as stored',
+    );
+  }
+  /** The frame the author types in. */
+  async authorFrame(): Promise<Frame> {
+    await this.view('author');
+    return eventually(
+      async () => {
+        const frame = this.page.frames().find((candidate) => candidate.url() === 'about:srcdoc');
+        return frame !== undefined && (await frame.$('[role=textbox]')) !== null ? frame : null;
+      },
+      (frame) => frame !== null,
+      'the editor did not come up',
+    ) as Promise<Frame>;
+  }
+  /** Pastes markup as a browser would hand it over. */
+  async paste(frame: Frame, types: Record<string, string>): Promise<void> {
+    await frame.$eval(
+      '[role=textbox]',
+      (node, given) => {
+        const clipboardData = new DataTransfer();
+        for (const [type, text] of Object.entries(given)) clipboardData.setData(type, text);
+        node.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+      },
+      types,
+    );
+  }
+  async pageFrame(siteAddress: string): Promise<Frame> {
+    return (await eventually(
+      async () => this.page.frames().find((candidate) => candidate.url().startsWith(siteAddress)) ?? null,
+      (frame) => frame !== null,
+      'the published page did not come',
+    )) as Frame;
+  }
+  async save(): Promise<void> {
+    await this.page.keyboard.down('Control');
+    await this.page.keyboard.press('s');
+    await this.page.keyboard.up('Control');
+    await eventually(() => this.text('.draft'), (text) => text.startsWith('Draft saved'), 'the draft was not saved');
+  }
+}
+
+/** Every accessibility rule that a view breaks, with the elements that break it. */
+export async function axeFindings(page: Page): Promise<string[]> {
+  await page.evaluate(AXE);
+  const { violations } = await page.evaluate(
+    () => (globalThis as unknown as { axe: { run(root: unknown, options: object): Promise<{ violations: { id: string; nodes: { target: unknown[]; failureSummary: string }[] }[] }> } }).axe.run(document, { iframes: false }),
+  );
+  return violations.flatMap(({ id, nodes }) => nodes.map(({ target, failureSummary }) => `${id}: ${target.join(' ')} ${failureSummary}`));
+}

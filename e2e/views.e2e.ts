@@ -1,0 +1,127 @@
+import assert from 'node:assert/strict';
+import { after, before, describe, test } from 'node:test';
+import type { Browser } from 'puppeteer-core';
+import { axeFindings, Bench, eventually, Installation, launchBrowser, openPage } from './support';
+
+let typikon: Installation;
+let browser: Browser & { clean(): Promise<void> };
+
+before(async () => {
+  typikon = await Installation.start();
+  browser = await launchBrowser();
+});
+after(async () => {
+  await browser?.clean();
+  await typikon?.stop();
+});
+
+for (const scheme of ['light', 'dark'] as const) {
+  describe(`axe finds nothing, ${scheme}`, () => {
+    const open = async (path: string, ready: string) => {
+      const opened = await openPage(browser);
+      await opened.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }, { name: 'prefers-reduced-motion', value: 'reduce' }]);
+      await opened.page.goto(`${typikon.address}${path}`);
+      await opened.page.waitForSelector(ready);
+      return { ...opened, bench: new Bench(opened.page) };
+    };
+
+    test('list of profiles, and the form of a new one', async () => {
+      const { page } = await open('/profiles', 'tbody tr');
+      assert.deepEqual(await axeFindings(page), []);
+      await page.click('ty-title-line .go');
+      await page.waitForSelector('#new-name');
+      await new Promise((done) => setTimeout(done, 400));
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
+    test('workshop: toolbar with a finding, and the author', async () => {
+      const { page, bench } = await open('/profiles/story-desk', '.entry');
+      await bench.chapter('toolbar');
+      await bench.click('[data-row=underline] input');
+      await page.waitForSelector('[data-row=underline].bad');
+      await bench.authorFrame();
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
+    test('workshop: markup with an open rule, and the markup', async () => {
+      const { page, bench } = await open('/profiles/notices-desk', '.entry');
+      await bench.chapter('markup');
+      await bench.click('[data-element=img] .name');
+      await bench.stored();
+      await bench.click('.entry .sentence');
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
+    test('workshop: the page', async () => {
+      const { page, bench } = await open('/profiles/diary', '.entry, .empty');
+      await bench.view('page');
+      await bench.pageFrame(typikon.siteAddress);
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
+    test('site', async () => {
+      const { page } = await open('/site/old-tansy-back', 'ty-site iframe');
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
+    test('a profile that is not there', async () => {
+      const { page } = await open('/profiles/nobody', '.missing');
+      assert.deepEqual(await axeFindings(page), []);
+    });
+  });
+}
+
+describe('at 1280 by 800 nothing is cut', () => {
+  for (const path of ['/profiles', '/profiles/story-desk', '/site'])
+    test(path, async () => {
+      const { page } = await openPage(browser);
+      await page.goto(`${typikon.address}${path}`);
+      await page.waitForSelector('tbody tr, .entry, ty-site iframe');
+      const { width, height } = await page.evaluate(() => ({ width: document.documentElement.scrollWidth, height: document.documentElement.scrollHeight }));
+      assert.deepEqual([width, height], [1280, 800]);
+    });
+});
+
+describe('hostile markup', () => {
+  test('nothing of it runs in any view, and the demo page asks no other host for anything', async () => {
+    const { page, mishaps } = await openPage(browser);
+    const foreign: string[] = [];
+    page.on('request', (request) => {
+      const { protocol, hostname } = new URL(request.url());
+      if (protocol.startsWith('http') && hostname !== 'localhost') foreign.push(request.url());
+    });
+    let dialogs = 0;
+    page.on('dialog', (dialog) => {
+      dialogs++;
+      void dialog.dismiss();
+    });
+    const bench = new Bench(page);
+    await bench.open(typikon.address, 'reply');
+    await bench.choose('specimen:hostile-paste');
+    await eventually(() => bench.stored(), (html) => html.includes('Hover over me') && html.includes('The last words are harmless'), 'the result is missing');
+    const frame = await bench.authorFrame();
+    await frame.hover('p');
+    await bench.paste(frame, { 'text/html': '<img src=x onerror="parent.hurt=1"><svg onload="parent.hurt=1"></svg><p onmouseover="parent.hurt=1">x</p>', 'text/plain': 'x' });
+    await bench.view('page');
+    await bench.pageFrame(typikon.siteAddress);
+    await new Promise((done) => setTimeout(done, 500));
+    assert.equal(await page.evaluate(() => 'hurt' in globalThis), false);
+    assert.equal(dialogs, 0);
+    assert.deepEqual(foreign, []);
+    assert.deepEqual(mishaps, []);
+  });
+});
+
+describe('the site', () => {
+  test('each document is shown as readers see it', async () => {
+    const { page } = await openPage(browser);
+    const bench = new Bench(page);
+    await page.goto(`${typikon.address}/site`);
+    await page.waitForSelector('nav[aria-label="Documents of the site"] a');
+    assert.equal((await page.$$('nav[aria-label="Documents of the site"] a')).length, 20);
+    await page.click('a[href="/site/notice-016"]');
+    const frame = await bench.pageFrame(`${typikon.siteAddress}/documents/notice-016`);
+    await eventually(() => frame.$eval('body', (node) => node.innerText), (text) => text.includes('Delete perch'), 'the document is not shown');
+    assert.equal(await frame.$('[bgcolor]'), null);
+  });
+});

@@ -1,0 +1,211 @@
+import { join } from 'node:path';
+import { pino } from 'pino';
+import type { Sequelize } from 'sequelize';
+import { createApp } from '../src/app';
+import { readConfig } from '../src/config';
+import { connect } from '../src/db/connection';
+import { migrate } from '../src/db/migrate';
+import { DraftHistoryModel } from '../src/db/models';
+import { seedDemo } from '../src/seed/demo';
+import { createSite } from '../src/standins/site';
+
+const DEMO = join(__dirname, '..', '..', '..', 'demo');
+const ORIGIN = 'http://127.0.0.1:4710';
+
+interface Stored {
+  id: string;
+  revision: number;
+  document: Record<string, unknown>;
+}
+
+let sequelize: Sequelize;
+let app: ReturnType<typeof createApp>;
+let site: ReturnType<typeof createSite>;
+
+beforeAll(async () => {
+  sequelize = connect(readConfig(process.env).database);
+  await sequelize.getQueryInterface().dropAllTables();
+  await migrate(sequelize);
+  await seedDemo(sequelize, DEMO);
+  const log = pino({ level: 'silent' });
+  app = createApp({ sequelize, log, siteOrigins: ['http://127.0.0.1:4711'] });
+  site = createSite({ log, applicationOrigins: [ORIGIN], imagesDir: join(DEMO, 'images') });
+}, 60_000);
+
+afterAll(() => sequelize.close());
+
+const request = (path: string, { method = 'GET', headers = {}, body }: { method?: string; headers?: Record<string, string>; body?: unknown } = {}) =>
+  app.request(`${ORIGIN}/api/v1${path}`, {
+    method,
+    headers: { host: '127.0.0.1:4710', ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  });
+
+async function read(id: string): Promise<Stored> {
+  return (await (await request(`/profiles/${id}`)).json()) as Stored;
+}
+
+const save = (id: string, document: unknown, revision: number | string) => request(`/profiles/${id}/draft`, { method: 'PUT', headers: { 'if-match': `"${revision}"` }, body: document });
+
+describe('the database', () => {
+  test('a second migration and a second seed do nothing', async () => {
+    expect(await migrate(sequelize)).toEqual([]);
+    expect(await seedDemo(sequelize, DEMO)).toBe(false);
+  });
+});
+
+describe('reading', () => {
+  test('health', async () => {
+    const response = await request('/health');
+    expect(response.status).toBe(200);
+    expect(await response.json()).toEqual({ status: 'ok' });
+  });
+  test('profiles come with their documents', async () => {
+    const profiles = (await (await request('/profiles')).json()) as Stored[];
+    expect(profiles.map(({ id }) => id)).toEqual(['diary', 'ferry-note', 'house', 'notices-desk', 'reply', 'story-desk', 'tender-desk']);
+    expect(profiles[2]!.document['name']).toBe('House');
+  });
+  test('a profile has an entity tag', async () => {
+    const response = await request('/profiles/house');
+    expect(response.headers.get('etag')).toBe('"1"');
+  });
+  test.each([
+    ['/specimens', 6],
+    ['/documents', 20],
+    ['/page-kinds', 1],
+  ])('%s', async (path, count) => expect(await (await request(path)).json()).toHaveLength(count));
+  test('house limits', async () => expect(await (await request('/house-limits')).json()).toMatchObject({ format: 'typikon-house/1' }));
+  test('the API describes itself in OpenAPI 3.1', async () => {
+    const description = (await (await request('/openapi.json')).json()) as { openapi: string; paths: Record<string, object> };
+    expect(description.openapi).toBe('3.1.0');
+    expect(Object.keys(description.paths).sort()).toEqual(
+      ['/documents', '/health', '/house-limits', '/page-kinds', '/profiles', '/profiles/{id}', '/profiles/{id}/draft', '/specimens'].map((path) => `/api/v1${path}`),
+    );
+  });
+  test.each(['/profiles/nobody', '/nothing', '/profiles/NOT%20an%20id'])('%s is not there, as problem details', async (path) => {
+    const response = await request(path);
+    expect([404, 422]).toContain(response.status);
+    expect(response.headers.get('content-type')).toContain('application/problem+json');
+    expect(await response.json()).toMatchObject({ status: response.status, title: expect.any(String), detail: expect.any(String) });
+  });
+});
+
+describe('saving a draft', () => {
+  test('keeps it, counts up the entity tag, and keeps every earlier one', async () => {
+    const { document, revision } = await read('diary');
+    const changed = { ...document, purpose: 'Changed' };
+    const response = await save('diary', changed, revision);
+    expect(response.status).toBe(200);
+    expect(response.headers.get('etag')).toBe(`"${revision + 1}"`);
+    expect((await read('diary')).document).toEqual(changed);
+    const history = await DraftHistoryModel.findAll({ where: { profileId: 'diary' }, order: ['revision'] });
+    expect(history.map((kept) => kept.document)).toEqual([document, changed]);
+  });
+  test('a stale save changes nothing and brings back what is there', async () => {
+    const { document, revision } = await read('reply');
+    await save('reply', { ...document, purpose: 'Theirs' }, revision);
+    const stale = await save('reply', { ...document, purpose: 'Mine' }, revision);
+    expect(stale.status).toBe(412);
+    expect(await stale.json()).toMatchObject({ current: { revision: revision + 1, document: { purpose: 'Theirs' } } });
+    expect((await read('reply')).document['purpose']).toBe('Theirs');
+  });
+  test('of many saves at once from the same state, one wins', async () => {
+    const { document, revision } = await read('tender-desk');
+    const statuses = await Promise.all(Array.from({ length: 6 }, async (_, i) => (await save('tender-desk', { ...document, purpose: `Number ${i}` }, revision)).status));
+    expect(statuses.sort()).toEqual([200, 412, 412, 412, 412, 412]);
+    expect((await read('tender-desk')).revision).toBe(revision + 1);
+  });
+  test('needs If-Match', async () => {
+    expect((await request('/profiles/house/draft', { method: 'PUT', body: {} })).status).toBe(428);
+  });
+  test('a mistake is refused with its place, and nothing is saved', async () => {
+    const before = await read('house');
+    const response = await save('house', { ...before.document, markup: { elemnts: {} } }, before.revision);
+    expect(response.status).toBe(422);
+    expect(await response.json()).toMatchObject({ problems: [{ profile: 'house', pointer: '/markup/elemnts' }] });
+    expect(await read('house')).toEqual(before);
+  });
+  test('a parent cannot be changed so that its children break', async () => {
+    const { document, revision } = await read('notices-desk');
+    const response = await save('notices-desk', { ...document, extends: 'ferry-note' }, revision);
+    expect(response.status).toBe(422);
+    expect(await response.json()).toMatchObject({ problems: [{ message: expect.stringContaining('circle') }] });
+  });
+  test('what is not JSON is refused', async () => {
+    const response = await app.request(`${ORIGIN}/api/v1/profiles/house/draft`, { method: 'PUT', headers: { host: '127.0.0.1:4710', 'content-type': 'application/json', 'if-match': '"1"' }, body: '{' });
+    expect(response.status).toBe(400);
+    expect(response.headers.get('content-type')).toContain('application/problem+json');
+  });
+  test('more than 4 MB is refused', async () => {
+    expect((await save('house', { purpose: 'x'.repeat(5_000_000) }, 1)).status).toBe(413);
+  });
+});
+
+describe('making a profile', () => {
+  test('works once for each id', async () => {
+    const body = { id: 'picture-desk', document: { format: 'typikon-profile/1', name: 'Picture desk', extends: 'house' } };
+    const first = await request('/profiles', { method: 'POST', body });
+    expect(first.status).toBe(201);
+    expect(first.headers.get('etag')).toBe('"1"');
+    expect((await request('/profiles', { method: 'POST', body })).status).toBe(409);
+  });
+  test('needs a parent that is there', async () => {
+    const response = await request('/profiles', { method: 'POST', body: { id: 'orphan', document: { format: 'typikon-profile/1', name: 'Orphan', extends: 'nobody' } } });
+    expect(response.status).toBe(422);
+    expect(await response.json()).toMatchObject({ problems: [{ pointer: '/extends' }] });
+  });
+});
+
+describe('guarding', () => {
+  test.each([
+    ['a foreign host name', 'GET', { host: 'evil.example' }],
+    ['a change from another site', 'PUT', { host: '127.0.0.1:4710', 'sec-fetch-site': 'cross-site' }],
+    ['a change from another port', 'POST', { host: '127.0.0.1:4710', origin: 'http://127.0.0.1:4711' }],
+  ])('%s is refused', async (_what, method, headers) => {
+    expect((await request('/profiles', { method, headers: headers as Record<string, string> })).status).toBe(403);
+  });
+  test('the application forbids foreign scripts and being framed', async () => {
+    const headers = (await request('/health')).headers;
+    expect(headers.get('content-security-policy')).toContain("script-src 'self'");
+    expect(headers.get('content-security-policy')).toContain("frame-ancestors 'none'");
+    expect(headers.get('x-content-type-options')).toBe('nosniff');
+    expect(headers.get('x-request-id')).toMatch(/^[0-9a-f-]{36}$/);
+  });
+});
+
+describe('the site stand-in', () => {
+  const page = async (path: string, init?: RequestInit) => site.request(`http://127.0.0.1:4711${path}`, init);
+
+  test('forbids every script, by header', async () => {
+    expect((await page('/')).headers.get('content-security-policy')).toContain("script-src 'none'");
+  });
+  test('cleans stored markup on each render', async () => {
+    const html = await (await page('/documents/orrenstrand')).text();
+    expect(html).toContain('best left before a blow');
+    expect(html).not.toContain('<iframe');
+    expect(html).toContain('<link rel="stylesheet" href="/stylesheets/site.css">');
+  });
+  test('lists every document', async () => {
+    expect(((await (await page('/')).text()).match(/href="\/documents\//g) ?? []).length).toBe(20);
+  });
+  test.each([
+    ['/stylesheets/site.css', 'text/css'],
+    ['/images/old-tansy.svg', 'image/svg+xml'],
+  ])('%s', async (path, type) => expect((await page(path)).headers.get('content-type')).toContain(type));
+  test.each(['/documents/nothing', '/images/..%2f..%2fpackage.json', '/images/none.svg', '/stylesheets/none.css', '/x'])('%s is not there', async (path) => expect((await page(path)).status).toBe(404));
+  test('a proof is cleaned by the draft that comes with it, never trusted', async () => {
+    const form = new FormData();
+    form.set('html', '<p>Hi <u>there</u></p><script>alert(1)</script><img src=x onerror=alert(1)>');
+    form.set('profile', 'try');
+    form.set('profiles', JSON.stringify({ try: { format: 'typikon-profile/1', name: 'Try', markup: { elements: { p: {}, u: {}, script: {} } } } }));
+    const html = await (await page('/proof', { method: 'POST', body: form })).text();
+    expect(html).toContain('<p>Hi <u>there</u></p>');
+    expect(html).not.toContain('alert');
+  });
+  test('a proof with an unknown profile lets nothing but text through', async () => {
+    const form = new FormData();
+    form.set('html', '<p>Hi <b>there</b></p>');
+    form.set('profile', 'nobody');
+    expect(await (await page('/proof', { method: 'POST', body: form })).text()).toContain('Hi there');
+  });
+});

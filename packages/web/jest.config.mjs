@@ -1,0 +1,13 @@
+/** Tests of the web application: Angular's compiler through jest-preset-angular, in jsdom. */
+export default {
+  displayName: 'web',
+  rootDir: import.meta.dirname,
+  preset: 'jest-preset-angular',
+  setupFilesAfterEnv: ['<rootDir>/setup-jest.ts'],
+  testMatch: ['<rootDir>/src/**/*.spec.ts'],
+  testTimeout: 60_000,
+  transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|parse5/|entities/|lucide/))'],
+  transform: {
+    '^.+\\.(ts|js|mjs|html|svg)$': ['jest-preset-angular', { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' }],
+  },
+};

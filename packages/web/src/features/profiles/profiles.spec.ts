@@ -1,0 +1,31 @@
+import type { StoredProfile } from '../../state/types';
+import { differencesOf } from '../workshop/conflict-notice';
+import { inFamilyOrder } from './family';
+import { idFrom } from './new-profile';
+
+const profile = (id: string, parent?: string): StoredProfile => ({ id, document: { name: id, ...(parent === undefined ? {} : { extends: parent }) }, revision: 1, createdAt: '', updatedAt: '' });
+
+test('children stand below the profile they extend', () => {
+  const rows = inFamilyOrder([profile('note', 'desk'), profile('desk', 'house'), profile('house'), profile('reply'), profile('lost', 'nobody')]);
+  expect(rows.map(({ profile: { id }, depth }) => `${depth} ${id}`)).toEqual(['0 house', '1 desk', '2 note', '0 lost', '0 reply']);
+});
+
+test('profiles that extend each other in a circle are still listed', () => {
+  expect(inFamilyOrder([profile('a', 'b'), profile('b', 'a')])).toHaveLength(2);
+});
+
+test.each([
+  ['Picture desk', 'picture-desk'],
+  ['  Crew & Café! ', 'crew-cafe'],
+  ['2nd desk', 'nd-desk'],
+  ['!!!', ''],
+])('the id made from %j is %j', (name, id) => expect(idFrom(name)).toBe(id));
+
+test('two versions differ where their settings do', () => {
+  const mine = { name: 'A', markup: { elements: { p: {}, u: {} } }, toolbar: { order: ['a'] } };
+  const theirs = { name: 'A', markup: { elements: { p: {} } }, toolbar: { order: ['b'] } };
+  expect(differencesOf(mine, theirs)).toEqual([
+    { pointer: '/markup/elements/u', mine: {}, theirs: undefined },
+    { pointer: '/toolbar/order', mine: ['a'], theirs: ['b'] },
+  ]);
+});

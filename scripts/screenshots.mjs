@@ -1,0 +1,94 @@
+// Makes the pictures in docs/screenshots from fresh demo data, at 1280 by 800.
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { buildServer, buildWeb } from './lib/build.mjs';
+import { startDatabase } from './lib/database.mjs';
+import { CHROMIUM, ensureDebian, ensurePackages, findProgram } from './lib/install.mjs';
+import { at } from './lib/paths.mjs';
+import { freePort } from './lib/ports.mjs';
+import { main, say } from './lib/say.mjs';
+import { startServer } from './lib/server.mjs';
+
+const pause = (ms) => new Promise((done) => setTimeout(done, ms));
+
+/** Every main view: its name, its address, and what to do before the picture. */
+const VIEWS = [
+  { name: 'profiles', path: '/profiles', ready: 'tbody tr' },
+  {
+    name: 'workshop-markup',
+    path: '/profiles/notices-desk',
+    ready: '.entry',
+    async prepare(page) {
+      await page.click('.entry:nth-of-type(2) .sentence');
+    },
+  },
+  {
+    name: 'workshop-rule',
+    path: '/profiles/story-desk',
+    ready: '.entry',
+    async prepare(page) {
+      await page.type('.bar input', 'pictures');
+      await page.waitForSelector('[data-element=img] .name');
+      await page.click('[data-element=img] .name');
+    },
+  },
+  {
+    name: 'workshop-toolbar',
+    path: '/profiles/story-desk',
+    ready: '.entry',
+    async prepare(page) {
+      await page.click('#chapter-tab-toolbar');
+      await page.waitForSelector('[data-row=underline] input');
+      await page.click('[data-row=underline] input');
+      await page.waitForSelector('[data-row=underline].bad');
+      await page.$eval('[data-row=underline]', (row) => row.scrollIntoView({ block: 'center' }));
+      await page.click('#bench-tab-author');
+    },
+  },
+  {
+    name: 'workshop-page',
+    path: '/profiles/story-desk',
+    ready: '.entry',
+    async prepare(page) {
+      await page.click('#bench-tab-page');
+    },
+  },
+  { name: 'site', path: '/site/old-tansy-back', ready: 'ty-site iframe' },
+];
+
+main(async () => {
+  await ensurePackages();
+  await ensureDebian('chromium', CHROMIUM);
+  await buildServer();
+  await buildWeb();
+  const { default: puppeteer } = await import('puppeteer-core');
+  const work = mkdtempSync(join(tmpdir(), 'typikon-pictures-'));
+  const database = await startDatabase(join(work, 'db'));
+  const port = await freePort();
+  const server = await startServer({ port, env: { ...database.env, TYPIKON_SITE_PORT: String(await freePort()), TYPIKON_DEMO_DIR: at('demo'), TYPIKON_WEB_DIR: at('packages/web/dist') } });
+  const browser = await puppeteer.launch({
+    executablePath: findProgram(...CHROMIUM[0]),
+    headless: true,
+    userDataDir: join(work, 'browser'),
+    defaultViewport: { width: 1280, height: 800 },
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  });
+  mkdirSync(at('docs/screenshots'), { recursive: true });
+  for (const { name, path, ready, prepare } of VIEWS) {
+    const context = await browser.createBrowserContext();
+    const page = await context.newPage();
+    await page.goto(`http://localhost:${port}${path}`, { waitUntil: 'networkidle0' });
+    await page.waitForSelector(ready);
+    await prepare?.(page);
+    await pause(1500);
+    await page.screenshot({ path: at('docs/screenshots', `${name}.png`) });
+    say(`· docs/screenshots/${name}.png`);
+    await context.close();
+  }
+  await browser.close();
+  await server.stop();
+  await database.stop();
+  rmSync(work, { recursive: true, force: true });
+  process.exit(0);
+});

@@ -1,0 +1,100 @@
+// Runs every test: unit tests, server tests against a private MariaDB, tests of the web application, end-to-end tests in Chromium.
+// With names of suites (unit, web, e2e) only those. Ends with "N passed, N failed" over all.
+import { spawn } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { buildServer, buildWeb } from './lib/build.mjs';
+import { startDatabase } from './lib/database.mjs';
+import { CHROMIUM, MARIADB, checkDisk, ensureDebian, ensurePackages, findProgram } from './lib/install.mjs';
+import { at } from './lib/paths.mjs';
+import { Stop, main, say } from './lib/say.mjs';
+
+const SUITES = ['unit', 'web', 'e2e'];
+
+main(async () => {
+  const wanted = process.argv.slice(2);
+  const unknown = wanted.find((name) => !SUITES.includes(name));
+  if (unknown !== undefined) throw new Stop(`There is no suite "${unknown}". The suites are ${SUITES.join(', ')}.`);
+  const has = (name) => wanted.length === 0 || wanted.includes(name);
+  const begin = Date.now();
+  checkDisk();
+  await ensurePackages();
+  await ensureDebian('mariadb-server', MARIADB);
+  if (has('e2e')) await ensureDebian('chromium', CHROMIUM);
+
+  const work = mkdtempSync(join(tmpdir(), 'typikon-test-'));
+  const results = [];
+  try {
+    if (has('unit')) {
+      say('\n== Unit and server tests');
+      const database = await startDatabase(join(work, 'db'));
+      try {
+        results.push(await jest('jest.config.mjs', join(work, 'unit.json'), database.env));
+      } finally {
+        await database.stop();
+      }
+    }
+    if (has('web')) {
+      say('\n== Web application');
+      results.push(await jest('packages/web/jest.config.mjs', join(work, 'web.json')));
+    }
+    if (has('e2e')) {
+      say('\n== End to end');
+      await buildServer();
+      await buildWeb();
+      results.push(await endToEnd(join(work, 'e2e.tap')));
+    }
+  } finally {
+    rmSync(work, { recursive: true, force: true });
+  }
+  const passed = results.reduce((sum, result) => sum + result.passed, 0);
+  const failed = results.reduce((sum, result) => sum + result.failed, 0);
+  say(`\nAll suites took ${Math.round((Date.now() - begin) / 1000)} s.`);
+  say(`${passed} passed, ${failed} failed`);
+  process.exit(failed === 0 && passed > 0 ? 0 : 1);
+});
+
+/** Runs one Jest configuration. A run that broke off without results counts as one failure. */
+async function jest(config, output, env = {}) {
+  const code = await show(process.execPath, [at('node_modules/jest/bin/jest.js'), '--config', at(config), '--runInBand', '--json', `--outputFile=${output}`], { env });
+  return counted(code, () => {
+    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(output, 'utf8'));
+    return { passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites };
+  });
+}
+
+/** Runs the end-to-end tests with Node's own test runner, one file after another. */
+async function endToEnd(output) {
+  mkdirSync(at('.data'), { recursive: true });
+  const { readdirSync } = await import('node:fs');
+  const files = readdirSync(at('e2e')).filter((name) => name.endsWith('.e2e.ts')).map((name) => at('e2e', name));
+  const code = await show(
+    process.execPath,
+    ['--import', 'tsx', '--test', '--test-concurrency=1', '--test-reporter=spec', '--test-reporter-destination=stdout', '--test-reporter=tap', `--test-reporter-destination=${output}`, ...files],
+    { env: { TYPIKON_CHROMIUM: findProgram(...CHROMIUM[0]) } },
+  );
+  return counted(code, () => {
+    const tap = readFileSync(output, 'utf8');
+    const count = (word) => Number(new RegExp(`^# ${word} (\\d+)$`, 'm').exec(tap)[1]);
+    return { passed: count('pass'), failed: count('fail') + count('cancelled') };
+  });
+}
+
+function counted(code, read) {
+  let result;
+  try {
+    result = read();
+  } catch {
+    return { passed: 0, failed: 1 };
+  }
+  return code !== 0 && result.failed === 0 ? { ...result, failed: 1 } : result;
+}
+
+function show(command, args, { env = {} } = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: at('.'), env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit'] });
+    child.on('error', () => resolve(1));
+    child.on('close', (code) => resolve(code ?? 1));
+  });
+}
