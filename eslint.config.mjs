@@ -14,7 +14,7 @@ const zones = [
   { target: 'packages/server/src', from: ['packages/editor', 'packages/web', 'packages/cli'] },
   { target: 'packages/cli', from: ['packages/editor', 'packages/server', 'packages/web'] },
   { target: 'packages/web', from: ['packages/server', 'packages/cli'] },
-  ...CORE_ORDER.map((folder, place) => ({
+  ...CORE_ORDER.slice(0, -1).map((folder, place) => ({
     target: `packages/core/src/${folder}`,
     from: CORE_ORDER.slice(place + 1).map((later) => `packages/core/src/${later}`),
   })),
@@ -45,7 +45,10 @@ export default defineConfig(
     // Nothing of a browser, of Node or of a framework in the computation.
     files: ['packages/core/src/**/*.ts'],
     rules: {
-      'no-restricted-imports': ['error', { patterns: [{ regex: '^(node:|@angular|@ngrx|rxjs|hono|sequelize)', message: 'The core runs everywhere.' }] }],
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ regex: '^(node:|@angular|@ngrx|rxjs|hono|sequelize)', message: 'The core runs everywhere.' }] },
+      ],
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer', 'localStorage', 'fetch'],
     },
   },
@@ -58,7 +61,11 @@ export default defineConfig(
       '@angular-eslint/prefer-on-push-component-change-detection': 'error',
     },
   },
-  { files: ['packages/web/src/**/*.html'], ignores: ['**/index.html'], extends: [angular.configs.templateRecommended, angular.configs.templateAccessibility] },
+  {
+    files: ['packages/web/src/**/*.html'],
+    ignores: ['**/index.html'],
+    extends: [angular.configs.templateRecommended, angular.configs.templateAccessibility],
+  },
   {
     files: ['**/*.spec.ts', 'packages/*/test/**/*.ts', 'e2e/**/*.ts'],
     rules: {

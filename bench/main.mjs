@@ -72,10 +72,15 @@ for (const [name, values] of Object.entries(speeds)) console.log(`  ${name.padEn
 
 console.log('\nGrowth with the input: ms, and ms for each 10 000 characters');
 for (const html of growth) {
-  const engines = { 'parse5 parse + serialize': ENGINES['parse5 parse + serialize'], 'Typikon, whole ledger': ENGINES['Typikon, whole ledger'] };
+  const engines = {
+    'parse5 parse + serialize': ENGINES['parse5 parse + serialize'],
+    'Typikon, whole ledger': ENGINES['Typikon, whole ledger'],
+  };
   const medians = measure(html, engines, html.length > 5e6 ? 3 : 7);
   for (const [name, ms] of Object.entries(medians))
-    console.log(`  ${String(html.length).padStart(9)}  ${name.padEnd(width)}  ${ms.toFixed(1).padStart(8)}  ${((ms / html.length) * 10_000).toFixed(2).padStart(6)}`);
+    console.log(
+      `  ${String(html.length).padStart(9)}  ${name.padEnd(width)}  ${ms.toFixed(1).padStart(8)}  ${((ms / html.length) * 10_000).toFixed(2).padStart(6)}`,
+    );
 }
 console.log('\nNesting (div in div): ms');
 for (const depth of [1000, 10_000, 100_000]) {

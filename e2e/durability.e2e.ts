@@ -25,7 +25,11 @@ async function saveUntilItBreaks(): Promise<{ acknowledged: number; attempted: n
     const attempted = acknowledged + 1;
     document = { ...document, purpose: `Save number ${attempted}` };
     try {
-      const response = await api('/profiles/house/draft', { method: 'PUT', headers: { 'content-type': 'application/json', 'if-match': `"${acknowledged}"` }, body: JSON.stringify(document) });
+      const response = await api('/profiles/house/draft', {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json', 'if-match': `"${acknowledged}"` },
+        body: JSON.stringify(document),
+      });
       if (!response.ok) return { acknowledged, attempted };
       ({ revision } = (await response.json()) as Stored);
       acknowledged = revision;

@@ -59,7 +59,7 @@ export class Installation {
     process.kill(this.database.pid, 'SIGKILL');
     await this.database.stop();
     await this.server.stop();
-    this.database = (await startDatabase(this.folder)) as RunningDatabase;
+    this.database = await startDatabase(this.folder);
     this.server = await Installation.serve(this.database, this.port, this.sitePort);
   }
 
@@ -78,7 +78,10 @@ export class Installation {
   }
 
   private static serve(database: RunningDatabase, port: number, sitePort: number): Promise<Running> {
-    return startServer({ port, env: { ...database.env, TYPIKON_SITE_PORT: String(sitePort), TYPIKON_DEMO_DIR: at('demo'), TYPIKON_WEB_DIR: at('packages/web/dist') } }) as Promise<Running>;
+    return startServer({
+      port,
+      env: { ...database.env, TYPIKON_SITE_PORT: String(sitePort), TYPIKON_DEMO_DIR: at('demo'), TYPIKON_WEB_DIR: at('packages/web/dist') },
+    });
   }
 }
 
@@ -91,7 +94,15 @@ export async function launchBrowser(): Promise<Browser & { clean(): Promise<void
     userDataDir,
     protocolTimeout: 120_000,
     defaultViewport: { width: 1280, height: 800 },
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
   });
   return Object.assign(browser, {
     async clean() {
@@ -164,7 +175,8 @@ export class Bench {
   async stored(): Promise<string> {
     await this.view('markup');
     return eventually(
-      () => this.page.$$eval('ty-markup-view .side:nth-child(2) .cm-line', (lines) => lines.map((line) => line.textContent ?? '').join('\n')),
+      () =>
+        this.page.$$eval('ty-markup-view .side:nth-child(2) .cm-line', (lines) => lines.map((line) => line.textContent ?? '').join('\n')),
       (text) => text !== '',
       'nothing is shown as stored',
     );
@@ -195,7 +207,7 @@ export class Bench {
   }
   async pageFrame(siteAddress: string): Promise<Frame> {
     return (await eventually(
-      async () => this.page.frames().find((candidate) => candidate.url().startsWith(siteAddress)) ?? null,
+      () => Promise.resolve(this.page.frames().find((candidate) => candidate.url().startsWith(siteAddress)) ?? null),
       (frame) => frame !== null,
       'the published page did not come',
     )) as Frame;
@@ -204,15 +216,28 @@ export class Bench {
     await this.page.keyboard.down('Control');
     await this.page.keyboard.press('s');
     await this.page.keyboard.up('Control');
-    await eventually(() => this.text('.draft'), (text) => text.startsWith('Draft saved'), 'the draft was not saved');
+    await eventually(
+      () => this.text('.draft'),
+      (text) => text.startsWith('Draft saved'),
+      'the draft was not saved',
+    );
   }
 }
 
 /** Every accessibility rule that a view breaks, with the elements that break it. */
 export async function axeFindings(page: Page): Promise<string[]> {
   await page.evaluate(AXE);
-  const { violations } = await page.evaluate(
-    () => (globalThis as unknown as { axe: { run(root: unknown, options: object): Promise<{ violations: { id: string; nodes: { target: unknown[]; failureSummary: string }[] }[] }> } }).axe.run(document, { iframes: false }),
+  const { violations } = await page.evaluate(() =>
+    (
+      globalThis as unknown as {
+        axe: {
+          run(
+            root: unknown,
+            options: object,
+          ): Promise<{ violations: { id: string; nodes: { target: unknown[]; failureSummary: string }[] }[] }>;
+        };
+      }
+    ).axe.run(document, { iframes: false }),
   );
   return violations.flatMap(({ id, nodes }) => nodes.map(({ target, failureSummary }) => `${id}: ${target.join(' ')} ${failureSummary}`));
 }

@@ -19,7 +19,10 @@ for (const scheme of ['light', 'dark'] as const) {
   describe(`axe finds nothing, ${scheme}`, () => {
     const open = async (path: string, ready: string) => {
       const opened = await openPage(browser);
-      await opened.page.emulateMediaFeatures([{ name: 'prefers-color-scheme', value: scheme }, { name: 'prefers-reduced-motion', value: 'reduce' }]);
+      await opened.page.emulateMediaFeatures([
+        { name: 'prefers-color-scheme', value: scheme },
+        { name: 'prefers-reduced-motion', value: 'reduce' },
+      ]);
       await opened.page.goto(`${typikon.address}${path}`);
       await opened.page.waitForSelector(ready);
       return { ...opened, bench: new Bench(opened.page) };
@@ -77,7 +80,10 @@ describe('at 1280 by 800 nothing is cut', () => {
       const { page } = await openPage(browser);
       await page.goto(`${typikon.address}${path}`);
       await page.waitForSelector('tbody tr, .entry, ty-site iframe');
-      const { width, height } = await page.evaluate(() => ({ width: document.documentElement.scrollWidth, height: document.documentElement.scrollHeight }));
+      const { width, height } = await page.evaluate(() => ({
+        width: document.documentElement.scrollWidth,
+        height: document.documentElement.scrollHeight,
+      }));
       assert.deepEqual([width, height], [1280, 800]);
     });
 });
@@ -98,10 +104,17 @@ describe('hostile markup', () => {
     const bench = new Bench(page);
     await bench.open(typikon.address, 'reply');
     await bench.choose('specimen:hostile-paste');
-    await eventually(() => bench.stored(), (html) => html.includes('Hover over me') && html.includes('The last words are harmless'), 'the result is missing');
+    await eventually(
+      () => bench.stored(),
+      (html) => html.includes('Hover over me') && html.includes('The last words are harmless'),
+      'the result is missing',
+    );
     const frame = await bench.authorFrame();
     await frame.hover('p');
-    await bench.paste(frame, { 'text/html': '<img src=x onerror="parent.hurt=1"><svg onload="parent.hurt=1"></svg><p onmouseover="parent.hurt=1">x</p>', 'text/plain': 'x' });
+    await bench.paste(frame, {
+      'text/html': '<img src=x onerror="parent.hurt=1"><svg onload="parent.hurt=1"></svg><p onmouseover="parent.hurt=1">x</p>',
+      'text/plain': 'x',
+    });
     await bench.view('page');
     await bench.pageFrame(typikon.siteAddress);
     await new Promise((done) => setTimeout(done, 500));
@@ -121,7 +134,11 @@ describe('the site', () => {
     assert.equal((await page.$$('nav[aria-label="Documents of the site"] a')).length, 20);
     await page.click('a[href="/site/notice-016"]');
     const frame = await bench.pageFrame(`${typikon.siteAddress}/documents/notice-016`);
-    await eventually(() => frame.$eval('body', (node) => node.innerText), (text) => text.includes('Delete perch'), 'the document is not shown');
+    await eventually(
+      () => frame.$eval('body', (node) => node.innerText),
+      (text) => text.includes('Delete perch'),
+      'the document is not shown',
+    );
     assert.equal(await frame.$('[bgcolor]'), null);
   });
 });

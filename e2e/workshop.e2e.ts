@@ -27,7 +27,10 @@ describe('the whole job once', () => {
     await page.waitForSelector('tbody tr');
     const rows = await page.$$eval('tbody tr', (nodes) => nodes.map((node) => (node as HTMLElement).innerText.replace(/\s+/g, ' ')));
     assert.equal(rows.length, 7);
-    assert.match(rows.find((row) => row.includes('Ferry note'))!, /Notices desk As first set up/);
+    assert.match(
+      rows.find((row) => row.includes('Ferry note'))!,
+      /Notices desk As first set up/,
+    );
     await page.click('a[href="/profiles/story-desk"]');
     await page.waitForSelector('ty-ledger-view .entry');
     assert.equal(await bench.text('h1'), 'Story desk');
@@ -37,7 +40,10 @@ describe('the whole job once', () => {
     await bench.chapter('toolbar');
     await bench.click('[data-row=underline] input');
     await page.waitForSelector('[data-row=underline].bad');
-    assert.match(await bench.text('[data-row=underline]'), /The markup rules remove u: what authors make with this button is gone when they save/);
+    assert.match(
+      await bench.text('[data-row=underline]'),
+      /The markup rules remove u: what authors make with this button is gone when they save/,
+    );
     assert.match(await bench.text('ty-title-line'), /1 finding/);
     await bench.click('[data-row=underline] .finding .ty-quiet');
     await page.waitForSelector('[data-row=underline]:not(.bad)');
@@ -58,7 +64,11 @@ describe('the whole job once', () => {
     await page.keyboard.type('early');
     await page.click('[data-button=underline]');
     await page.keyboard.type(' today');
-    await eventually(() => bench.text('#specimen'), (text) => text.includes('All that the author has now'), 'the typed text is not offered');
+    await eventually(
+      () => bench.text('#specimen'),
+      (text) => text.includes('All that the author has now'),
+      'the typed text is not offered',
+    );
     assert.match(await bench.stored(), /<p>Low water is <u>early<\/u> today<\/p>|<h2>Low water is <u>early<\/u> today<\/h2>/);
   });
 
@@ -70,36 +80,68 @@ describe('the whole job once', () => {
     await page.keyboard.up('Control');
     await page.keyboard.press('Enter');
     await bench.paste(frame, {
-      'text/html': '<p class="MsoNormal" style="color:red"><b>Pasted</b> <font face="Arial">from elsewhere</font><script>alert(1)</script></p>',
+      'text/html':
+        '<p class="MsoNormal" style="color:red"><b>Pasted</b> <font face="Arial">from elsewhere</font><script>alert(1)</script></p>',
       'text/plain': 'Pasted from elsewhere',
     });
-    await eventually(() => bench.sentences(), (sentences) => sentences.includes('A <b> became <strong>'), 'the ledger of the paste is missing');
+    await eventually(
+      () => bench.sentences(),
+      (sentences) => sentences.includes('A <b> became <strong>'),
+      'the ledger of the paste is missing',
+    );
     const sentences = await bench.sentences();
-    for (const expected of ['A <font> unwrapped, the words stay', 'The class taken off a <p>, the content stays', 'The inline style taken off a <p>, the content stays', 'A script went, with its content'])
+    for (const expected of [
+      'A <font> unwrapped, the words stay',
+      'The class taken off a <p>, the content stays',
+      'The inline style taken off a <p>, the content stays',
+      'A script went, with its content',
+    ])
       assert.ok(sentences.includes(expected), `${expected} is not in ${sentences.join('; ')}`);
     assert.match(await bench.text('ty-author-view .strip'), /Tidied the paste: 5 changes/);
     assert.match(await frame.$eval('[role=textbox]', (node) => node.innerHTML), /<strong>Pasted<\/strong> from elsewhere/);
     await bench.choose('typed');
-    await eventually(() => bench.stored(), (html) => /<strong>Pasted<\/strong> from elsewhere/.test(html) && /<u>early<\/u>/.test(html), 'the whole text is not shown');
+    await eventually(
+      () => bench.stored(),
+      (html) => /<strong>Pasted<\/strong> from elsewhere/.test(html) && /<u>early<\/u>/.test(html),
+      'the whole text is not shown',
+    );
   });
 
   test('taking the markup rule away shows at once what goes, and undo brings it back', async () => {
     await bench.chapter('markup');
     await bench.click('[data-element=u] input');
-    await eventually(() => bench.sentences(), (sentences) => sentences.some((sentence) => sentence.startsWith('A <u> unwrapped')), 'the removal is not in the ledger');
+    await eventually(
+      () => bench.sentences(),
+      (sentences) => sentences.some((sentence) => sentence.startsWith('A <u> unwrapped')),
+      'the removal is not in the ledger',
+    );
     await page.click('[aria-label=Undo]');
-    await eventually(() => bench.sentences(), (sentences) => !sentences.some((sentence) => sentence.includes('<u>')), 'undo did not bring the rule back');
+    await eventually(
+      () => bench.sentences(),
+      (sentences) => !sentences.some((sentence) => sentence.includes('<u>')),
+      'undo did not bring the rule back',
+    );
     await page.click('[aria-label=Redo]');
-    await eventually(() => bench.sentences(), (sentences) => sentences.some((sentence) => sentence.startsWith('A <u> unwrapped')), 'redo did not take it again');
+    await eventually(
+      () => bench.sentences(),
+      (sentences) => sentences.some((sentence) => sentence.startsWith('A <u> unwrapped')),
+      'redo did not take it again',
+    );
     await page.click('[aria-label=Undo]');
   });
 
   test('choosing an entry marks its place in the source and opens its rule', async () => {
     await bench.choose('specimen:old-site-page');
-    await eventually(() => bench.sentences(), (sentences) => sentences[0]?.startsWith('A frame from cams.orrenstrand.example went') === true, 'the frame is not the first entry');
+    await eventually(
+      () => bench.sentences(),
+      (sentences) => sentences[0]?.startsWith('A frame from cams.orrenstrand.example went') === true,
+      'the frame is not the first entry',
+    );
     await bench.click('.entry .sentence');
     await page.waitForSelector('ty-markup-view .side:first-child .ty-chosen');
-    const marked = await page.$$eval('ty-markup-view .side:first-child .ty-chosen', (nodes) => nodes.map((node) => node.textContent).join(''));
+    const marked = await page.$$eval('ty-markup-view .side:first-child .ty-chosen', (nodes) =>
+      nodes.map((node) => node.textContent).join(''),
+    );
     assert.match(marked, /^<iframe src="https:\/\/cams\.orrenstrand\.example\/slip"/);
     await page.waitForSelector('[data-element=iframe].on');
     assert.match(await bench.text('[data-element=iframe]'), /House limits/);
@@ -108,14 +150,22 @@ describe('the whole job once', () => {
 
   test('choosing a rule marks everything it touched', async () => {
     await bench.click('[data-element=font] .name');
-    await eventually(() => page.$$eval('ty-markup-view .side:first-child .ty-chosen', (nodes) => nodes.length), (count) => count >= 2, 'the font tags are not marked');
+    await eventually(
+      () => page.$$eval('ty-markup-view .side:first-child .ty-chosen', (nodes) => nodes.length),
+      (count) => count >= 2,
+      'the font tags are not marked',
+    );
     await page.waitForSelector('.entry.marked');
   });
 
   test('the published page shows the result, from another origin, without scripts', async () => {
     await bench.view('page');
     const frame = await bench.pageFrame(typikon.siteAddress);
-    await eventually(() => frame.$eval('body', (node) => node.innerText), (text) => text.includes('The slip was built in 1911'), 'the page does not show the content');
+    await eventually(
+      () => frame.$eval('body', (node) => node.innerText),
+      (text) => text.includes('The slip was built in 1911'),
+      'the page does not show the content',
+    );
     assert.notEqual(new URL(frame.url()).origin, new URL(page.url()).origin);
     assert.equal(await page.$eval('ty-page-view iframe', (node) => node.getAttribute('sandbox')), '');
   });
@@ -127,7 +177,11 @@ describe('the whole job once', () => {
     await page.keyboard.press('Home');
     await page.keyboard.up('Control');
     await page.keyboard.type('<marquee>Storm warning</marquee>');
-    await eventually(() => bench.stored(), (html) => html.startsWith('Storm warning'), 'the result does not follow');
+    await eventually(
+      () => bench.stored(),
+      (html) => html.startsWith('Storm warning'),
+      'the result does not follow',
+    );
     assert.ok((await bench.sentences()).some((sentence) => sentence.includes('<marquee>')));
   });
 
@@ -138,7 +192,7 @@ describe('the whole job once', () => {
     await bench.chapter('toolbar');
     await page.waitForSelector('[data-row=underline]:not(.off)');
     await bench.chapter('markup');
-    assert.equal(await page.$eval('[data-element=u] input', (node) => (node as HTMLInputElement).checked), true);
+    assert.equal(await page.$eval('[data-element=u] input', (node) => node.checked), true);
     assert.deepEqual(mishaps, []);
   });
 });
@@ -171,13 +225,21 @@ describe('unsaved changes', () => {
     await bench.open(typikon.address, 'diary');
     await bench.chapter('markup');
     await bench.click('[data-element=sup] input');
-    await eventually(() => bench.text('.draft'), (text) => text.startsWith('One change'), 'the change is not counted');
+    await eventually(
+      () => bench.text('.draft'),
+      (text) => text.startsWith('One change'),
+      'the change is not counted',
+    );
     await page.reload();
     await page.waitForSelector('.ty-notice');
     assert.match(await bench.text('.ty-notice'), /They are still in this browser/);
     await bench.click('.ty-notice .ty-button');
-    await eventually(() => bench.text('.draft'), (text) => text.startsWith('One change'), 'the change did not come back');
-    assert.equal(await page.$eval('[data-element=sup] input', (node) => (node as HTMLInputElement).checked), false);
+    await eventually(
+      () => bench.text('.draft'),
+      (text) => text.startsWith('One change'),
+      'the change did not come back',
+    );
+    assert.equal(await page.$eval('[data-element=sup] input', (node) => node.checked), false);
   });
 
   test('without a server the save fails with a sentence, and nothing is lost', async () => {
@@ -192,7 +254,11 @@ describe('unsaved changes', () => {
     assert.match(await bench.text('.ty-notice.bad'), /Not saved\. The server does not answer\./);
     await typikon.startServer();
     await page.click('.ty-notice.bad .ty-button');
-    await eventually(() => bench.text('.draft'), (text) => text.startsWith('Draft saved'), 'the second try did not save');
+    await eventually(
+      () => bench.text('.draft'),
+      (text) => text.startsWith('Draft saved'),
+      'the second try did not save',
+    );
   });
 });
 
@@ -212,13 +278,20 @@ describe('two windows on one profile', () => {
     assert.match(await second.text('ty-conflict-notice'), /Somebody else saved this profile.*differ in 2 places/);
     await second.click('ty-conflict-notice .ty-button');
     await other.page.waitForSelector('ty-conflict-notice table');
-    assert.match(await second.text('ty-conflict-notice table'), /\/markup\/elements\/hr.*\/markup\/elements\/sub|\/markup\/elements\/sub.*\/markup\/elements\/hr/);
+    assert.match(
+      await second.text('ty-conflict-notice table'),
+      /\/markup\/elements\/hr.*\/markup\/elements\/sub|\/markup\/elements\/sub.*\/markup\/elements\/hr/,
+    );
     await second.click('ty-conflict-notice .ty-button:nth-of-type(2)');
     await other.page.waitForSelector('ty-conflict-notice', { hidden: true });
-    const checked = (element: string) => other.page.$eval(`[data-element=${element}] input`, (node) => (node as HTMLInputElement).checked);
+    const checked = (element: string) => other.page.$eval(`[data-element=${element}] input`, (node) => node.checked);
     assert.deepEqual([await checked('hr'), await checked('sub')], [false, true]);
     await other.page.click('[aria-label=Undo]');
-    await eventually(async () => [await checked('hr'), await checked('sub')], ([hr, sub]) => hr === true && sub === false, 'the own version is not one undo away');
+    await eventually(
+      async () => [await checked('hr'), await checked('sub')],
+      ([hr, sub]) => hr === true && sub === false,
+      'the own version is not one undo away',
+    );
     await second.save();
   });
 });
@@ -229,7 +302,14 @@ describe('by keyboard alone', () => {
     const bench = new Bench(page);
     await page.goto(`${typikon.address}/profiles`);
     await page.waitForSelector('tbody tr');
-    const focused = () => page.evaluate(() => (document.activeElement as HTMLElement).innerText || document.activeElement?.getAttribute('aria-label') || document.activeElement?.id || '');
+    const focused = () =>
+      page.evaluate(
+        () =>
+          (document.activeElement as HTMLElement).innerText ||
+          document.activeElement?.getAttribute('aria-label') ||
+          document.activeElement?.id ||
+          '',
+      );
     const tabTo = async (isThere: (text: string) => boolean, what: string): Promise<void> => {
       for (let presses = 0; presses < 80; presses++) {
         await page.keyboard.press('Tab');
@@ -249,7 +329,11 @@ describe('by keyboard alone', () => {
     await page.waitForSelector('ty-markup-chapter');
     await tabTo((text) => text.startsWith('h3,'), 'the check box of h3');
     await page.keyboard.press('Space');
-    await eventually(() => bench.text('.draft'), (text) => text.startsWith('One change'), 'the space bar did not change the rule');
+    await eventually(
+      () => bench.text('.draft'),
+      (text) => text.startsWith('One change'),
+      'the space bar did not change the rule',
+    );
     await bench.save();
   });
 
@@ -269,7 +353,11 @@ describe('by keyboard alone', () => {
     await page.keyboard.press('End');
     assert.equal(await current(), 'redo');
     await page.keyboard.press('Escape');
-    await eventually(() => page.evaluate(() => document.activeElement?.tagName), (name) => name === 'IFRAME', 'Escape does not lead back into the text');
+    await eventually(
+      () => page.evaluate(() => document.activeElement?.tagName),
+      (name) => name === 'IFRAME',
+      'Escape does not lead back into the text',
+    );
   });
 });
 
@@ -311,12 +399,20 @@ describe('making a profile', () => {
     await page.waitForSelector('#new-name');
     await page.type('#new-name', 'House');
     await page.click('mat-dialog-actions .go');
-    await eventually(() => bench.text('ty-new-profile .failure'), (text) => text.includes('already a profile'), 'a taken name is not refused');
+    await eventually(
+      () => bench.text('ty-new-profile .failure'),
+      (text) => text.includes('already a profile'),
+      'a taken name is not refused',
+    );
     await page.type('#new-name', ' of pictures');
     await page.type('#new-purpose', 'Picture pages');
     await page.click('mat-dialog-actions .go');
     await page.waitForSelector('ty-workshop');
-    await eventually(() => bench.text('h1'), (text) => text === 'House of pictures', 'the new profile did not open');
+    await eventually(
+      () => bench.text('h1'),
+      (text) => text === 'House of pictures',
+      'the new profile did not open',
+    );
     assert.match(page.url(), /profiles\/house-of-pictures$/);
   });
 });

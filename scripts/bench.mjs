@@ -8,8 +8,18 @@ import { main, step } from './lib/say.mjs';
 main(async () => {
   await ensurePackages();
   if (!existsSync(at('bench/node_modules')))
-    await step('Installing the libraries to compare with', () => run('npm', ['ci', '--prefer-offline', '--no-progress'], { cwd: at('bench'), what: 'npm ci' }));
+    await step('Installing the libraries to compare with', () =>
+      run('npm', ['ci', '--prefer-offline', '--no-progress'], { cwd: at('bench'), what: 'npm ci' }),
+    );
   const { build } = await import('esbuild');
-  await build({ entryPoints: [at('packages/core/src/index.ts')], outfile: at('bench/dist/core.mjs'), bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'error' });
+  await build({
+    entryPoints: [at('packages/core/src/index.ts')],
+    outfile: at('bench/dist/core.mjs'),
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'error',
+  });
   await run(process.execPath, ['--expose-gc', at('bench/main.mjs')], { cwd: at('bench'), show: true, what: 'The bench' });
 });

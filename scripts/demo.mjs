@@ -17,7 +17,8 @@ main(async () => {
   const folder = at('.data', 'demo');
   checkDisk();
   for (const wanted of [port, port + 1])
-    if (!(await isFree(wanted))) throw new Stop(`Port ${wanted} is in use. Typikon needs ${port} and ${port + 1}; choose others with: npm run demo -- --port N`);
+    if (!(await isFree(wanted)))
+      throw new Stop(`Port ${wanted} is in use. Typikon needs ${port} and ${port + 1}; choose others with: npm run demo -- --port N`);
   await ensurePackages();
   await buildServer();
   await buildWeb();
@@ -87,7 +88,9 @@ main(async () => {
     throw error;
   }
 
-  say(`\nTypikon      http://localhost:${port}/\nThe site     http://localhost:${port + 1}/\n\nCtrl-C stops it; a later start finds everything as you left it.\n`);
+  say(
+    `\nTypikon      http://localhost:${port}/\nThe site     http://localhost:${port + 1}/\n\nCtrl-C stops it; a later start finds everything as you left it.\n`,
+  );
 });
 
 function readOptions() {

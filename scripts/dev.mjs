@@ -14,7 +14,8 @@ const PORT = 4710;
 const WEB_PORT = 4720;
 
 main(async () => {
-  for (const port of [PORT, PORT + 1, WEB_PORT]) if (!(await isFree(port))) throw new Stop(`Port ${port} is in use; stop what uses it (perhaps npm run demo) and start again.`);
+  for (const port of [PORT, PORT + 1, WEB_PORT])
+    if (!(await isFree(port))) throw new Stop(`Port ${port} is in use; stop what uses it (perhaps npm run demo) and start again.`);
   await ensurePackages();
   const folder = at('.data', 'demo');
   mkdirSync(folder, { recursive: true });
@@ -24,7 +25,11 @@ main(async () => {
     return startServer({ port: PORT, log: 'inherit', env: { ...database.env, TYPIKON_DEMO_DIR: at('demo') } });
   };
   let server = await start();
-  const web = spawn(process.execPath, [at('node_modules/@angular/cli/bin/ng.js'), 'serve', '--port', String(WEB_PORT)], { cwd: at('packages/web'), stdio: 'inherit', env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+  const web = spawn(process.execPath, [at('node_modules/@angular/cli/bin/ng.js'), 'serve', '--port', String(WEB_PORT)], {
+    cwd: at('packages/web'),
+    stdio: 'inherit',
+    env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+  });
   let isStopping = false;
   const stop = async () => {
     if (isStopping) return;

@@ -66,13 +66,29 @@ main(async () => {
   const work = mkdtempSync(join(tmpdir(), 'typikon-pictures-'));
   const database = await startDatabase(join(work, 'db'));
   const port = await freePort();
-  const server = await startServer({ port, env: { ...database.env, TYPIKON_SITE_PORT: String(await freePort()), TYPIKON_DEMO_DIR: at('demo'), TYPIKON_WEB_DIR: at('packages/web/dist') } });
+  const server = await startServer({
+    port,
+    env: {
+      ...database.env,
+      TYPIKON_SITE_PORT: String(await freePort()),
+      TYPIKON_DEMO_DIR: at('demo'),
+      TYPIKON_WEB_DIR: at('packages/web/dist'),
+    },
+  });
   const browser = await puppeteer.launch({
     executablePath: findProgram(...CHROMIUM[0]),
     headless: true,
     userDataDir: join(work, 'browser'),
     defaultViewport: { width: 1280, height: 800 },
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
   });
   mkdirSync(at('docs/screenshots'), { recursive: true });
   for (const { name, path, ready, prepare } of VIEWS) {

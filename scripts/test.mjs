@@ -57,7 +57,11 @@ main(async () => {
 
 /** Runs one Jest configuration. A run that broke off without results counts as one failure. */
 async function jest(config, output, env = {}) {
-  const code = await show(process.execPath, [at('node_modules/jest/bin/jest.js'), '--config', at(config), '--runInBand', '--json', `--outputFile=${output}`], { env });
+  const code = await show(
+    process.execPath,
+    [at('node_modules/jest/bin/jest.js'), '--config', at(config), '--runInBand', '--json', `--outputFile=${output}`],
+    { env },
+  );
   return counted(code, () => {
     const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(output, 'utf8'));
     return { passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites };
@@ -68,10 +72,22 @@ async function jest(config, output, env = {}) {
 async function endToEnd(output) {
   mkdirSync(at('.data'), { recursive: true });
   const { readdirSync } = await import('node:fs');
-  const files = readdirSync(at('e2e')).filter((name) => name.endsWith('.e2e.ts')).map((name) => at('e2e', name));
+  const files = readdirSync(at('e2e'))
+    .filter((name) => name.endsWith('.e2e.ts'))
+    .map((name) => at('e2e', name));
   const code = await show(
     process.execPath,
-    ['--import', 'tsx', '--test', '--test-concurrency=1', '--test-reporter=spec', '--test-reporter-destination=stdout', '--test-reporter=tap', `--test-reporter-destination=${output}`, ...files],
+    [
+      '--import',
+      'tsx',
+      '--test',
+      '--test-concurrency=1',
+      '--test-reporter=spec',
+      '--test-reporter-destination=stdout',
+      '--test-reporter=tap',
+      `--test-reporter-destination=${output}`,
+      ...files,
+    ],
     { env: { TYPIKON_CHROMIUM: findProgram(...CHROMIUM[0]) } },
   );
   return counted(code, () => {

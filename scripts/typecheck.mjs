@@ -6,6 +6,20 @@ import { main, step } from './lib/say.mjs';
 
 main(async () => {
   await ensurePackages();
-  for (const project of ['packages/core', 'packages/editor', 'packages/server', 'packages/cli', 'packages/web/tsconfig.app.json', 'packages/web/tsconfig.worker.json', 'packages/web/tsconfig.spec.json', 'e2e'])
-    await step(`Checking types in ${project}`, () => run(process.execPath, [at('node_modules/typescript/bin/tsc'), '--noEmit', '-p', at(project)], { show: true, what: `tsc in ${project}` }));
+  for (const project of [
+    'packages/core',
+    'packages/editor',
+    'packages/server',
+    'packages/cli',
+    'packages/web/tsconfig.app.json',
+    'packages/web/tsconfig.worker.json',
+    'packages/web/tsconfig.spec.json',
+    'e2e',
+  ])
+    await step(`Checking types in ${project}`, () =>
+      run(process.execPath, [at('node_modules/typescript/bin/tsc'), '--noEmit', '-p', at(project)], {
+        show: true,
+        what: `tsc in ${project}`,
+      }),
+    );
 });

@@ -8,6 +8,9 @@ export default {
   testTimeout: 60_000,
   transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|parse5/|entities/|lucide/))'],
   transform: {
-    '^.+\\.(ts|js|mjs|html|svg)$': ['jest-preset-angular', { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' }],
+    '^.+\\.(ts|js|mjs|html|svg)$': [
+      'jest-preset-angular',
+      { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.(html|svg)$' },
+    ],
   },
 };

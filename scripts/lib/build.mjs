@@ -5,7 +5,17 @@ import { at, root } from './paths.mjs';
 import { run } from './run.mjs';
 import { step } from './say.mjs';
 
-const WEB_SOURCES = ['packages/core/src', 'packages/editor/src', 'packages/web/src', 'packages/web/public', 'packages/web/angular.json', 'packages/web/tsconfig.json', 'packages/web/tsconfig.app.json', 'tsconfig.base.json', 'package-lock.json'];
+const WEB_SOURCES = [
+  'packages/core/src',
+  'packages/editor/src',
+  'packages/web/src',
+  'packages/web/public',
+  'packages/web/angular.json',
+  'packages/web/tsconfig.json',
+  'packages/web/tsconfig.app.json',
+  'tsconfig.base.json',
+  'package-lock.json',
+];
 
 /** Builds the web application where its sources changed since the last build. */
 export async function buildWeb() {
@@ -13,7 +23,11 @@ export async function buildWeb() {
   const wanted = fingerprint(WEB_SOURCES);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted && existsSync(at('packages/web/dist/index.html'))) return;
   await step('Building the web application (a minute or two)', () =>
-    run(process.execPath, [at('node_modules/@angular/cli/bin/ng.js'), 'build'], { cwd: at('packages/web'), env: { NG_CLI_ANALYTICS: 'false' }, what: 'The build of the web application' }),
+    run(process.execPath, [at('node_modules/@angular/cli/bin/ng.js'), 'build'], {
+      cwd: at('packages/web'),
+      env: { NG_CLI_ANALYTICS: 'false' },
+      what: 'The build of the web application',
+    }),
   );
   writeFileSync(stamp, wanted);
 }

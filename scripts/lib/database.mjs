@@ -63,8 +63,15 @@ export async function startDatabase(folder, { onLost = () => {} } = {}) {
   const begin = Date.now();
   for (;;) {
     if (hasEnded) throw new Stop(`MariaDB did not start. The end of ${errorLog}:\n${lastLines(errorLog)}`);
-    if (await sql('SELECT 1').then(() => true, () => false)) break;
-    if (Date.now() - begin > READY_WITHIN_MS) throw new Stop(`MariaDB did not answer within a minute. The end of ${errorLog}:\n${lastLines(errorLog)}`);
+    if (
+      await sql('SELECT 1').then(
+        () => true,
+        () => false,
+      )
+    )
+      break;
+    if (Date.now() - begin > READY_WITHIN_MS)
+      throw new Stop(`MariaDB did not answer within a minute. The end of ${errorLog}:\n${lastLines(errorLog)}`);
     await pause(100);
   }
   const password = passwordIn(folder);
@@ -72,7 +79,13 @@ export async function startDatabase(folder, { onLost = () => {} } = {}) {
     CREATE OR REPLACE USER 'typikon'@'127.0.0.1' IDENTIFIED BY '${password}'; GRANT ALL ON typikon.* TO 'typikon'@'127.0.0.1';`);
   return {
     pid: child.pid,
-    env: { TYPIKON_DB_HOST: '127.0.0.1', TYPIKON_DB_PORT: String(port), TYPIKON_DB_NAME: 'typikon', TYPIKON_DB_USER: 'typikon', TYPIKON_DB_PASSWORD: password },
+    env: {
+      TYPIKON_DB_HOST: '127.0.0.1',
+      TYPIKON_DB_PORT: String(port),
+      TYPIKON_DB_NAME: 'typikon',
+      TYPIKON_DB_USER: 'typikon',
+      TYPIKON_DB_PASSWORD: password,
+    },
     async stop() {
       isStopping = true;
       if (!hasEnded) await endProcess(child.pid);
@@ -85,14 +98,18 @@ export async function startDatabase(folder, { onLost = () => {} } = {}) {
 async function makeDataFolder(folder, data) {
   const fresh = join(folder, `data.${process.pid}`);
   rmSync(fresh, { recursive: true, force: true });
-  await run(findProgram(...MARIADB[1]), [
-    '--no-defaults',
-    `--datadir=${fresh}`,
-    ...(process.getuid?.() === 0 ? ['--user=root'] : []),
-    '--auth-root-authentication-method=normal',
-    '--skip-test-db',
-    '--skip-name-resolve',
-  ], { what: 'Making the database folder' });
+  await run(
+    findProgram(...MARIADB[1]),
+    [
+      '--no-defaults',
+      `--datadir=${fresh}`,
+      ...(process.getuid?.() === 0 ? ['--user=root'] : []),
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+      '--skip-name-resolve',
+    ],
+    { what: 'Making the database folder' },
+  );
   renameSync(fresh, data);
 }
 

@@ -20,7 +20,9 @@ export async function ensurePackages() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < 20 || (major === 20 && minor < 19)) throw new Stop(`Typikon needs Node.js 20.19 or newer; this is ${process.versions.node}.`);
   const stamp = at('node_modules', '.typikon-lock');
-  const wanted = createHash('sha256').update(readFileSync(at('package-lock.json'))).digest('hex');
+  const wanted = createHash('sha256')
+    .update(readFileSync(at('package-lock.json')))
+    .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   await step('Installing the npm packages (some minutes the first time)', async () => {
     try {
@@ -35,7 +37,16 @@ export async function ensurePackages() {
 
 /** Where a program is, also in the folders that an ordinary user's PATH leaves out; undefined where it is nowhere. */
 export function findProgram(...names) {
-  const folders = [...(process.env.PATH ?? '').split(delimiter), '/usr/sbin', '/usr/local/sbin', '/sbin', '/usr/bin', '/usr/local/bin', '/usr/local/mysql/bin', '/opt/homebrew/bin'];
+  const folders = [
+    ...(process.env.PATH ?? '').split(delimiter),
+    '/usr/sbin',
+    '/usr/local/sbin',
+    '/sbin',
+    '/usr/bin',
+    '/usr/local/bin',
+    '/usr/local/mysql/bin',
+    '/opt/homebrew/bin',
+  ];
   for (const name of names)
     for (const folder of folders) {
       const path = join(folder, name);
@@ -63,14 +74,30 @@ export async function ensureDebian(debianPackage, programs) {
   if (apt === undefined) throw new Stop(`${debianPackage} is missing. ${byHand}`);
   const isRoot = process.getuid?.() === 0;
   const sudo = findProgram('sudo');
-  if (!isRoot && (sudo === undefined || (await run(sudo, ['-n', 'true']).then(() => false, () => true)))) throw new Stop(`${debianPackage} is missing, and you may not install it. ${byHand}`);
-  const asRoot = (args) => (isRoot ? run(apt, args, { env: { DEBIAN_FRONTEND: 'noninteractive' } }) : run(sudo, ['-n', 'DEBIAN_FRONTEND=noninteractive', apt, ...args]));
+  if (
+    !isRoot &&
+    (sudo === undefined ||
+      (await run(sudo, ['-n', 'true']).then(
+        () => false,
+        () => true,
+      )))
+  )
+    throw new Stop(`${debianPackage} is missing, and you may not install it. ${byHand}`);
+  const asRoot = (args) =>
+    isRoot
+      ? run(apt, args, { env: { DEBIAN_FRONTEND: 'noninteractive' } })
+      : run(sudo, ['-n', 'DEBIAN_FRONTEND=noninteractive', apt, ...args]);
   await step(`Installing ${debianPackage} from Debian's packages (a minute or two)`, async () => {
     await asRoot(['update']).catch(() => undefined);
     await asRoot(['install', '-y', '--no-install-recommends', debianPackage]);
   });
-  if (!isThere()) throw new Stop(`${debianPackage} was installed, but ${programs.map((names) => names[0]).join(' and ')} cannot be found. ${byHand}`);
+  if (!isThere())
+    throw new Stop(`${debianPackage} was installed, but ${programs.map((names) => names[0]).join(' and ')} cannot be found. ${byHand}`);
 }
 
-export const MARIADB = [['mariadbd', 'mysqld'], ['mariadb-install-db', 'mysql_install_db'], ['mariadb', 'mysql']];
+export const MARIADB = [
+  ['mariadbd', 'mysqld'],
+  ['mariadb-install-db', 'mysql_install_db'],
+  ['mariadb', 'mysql'],
+];
 export const CHROMIUM = [['chromium', 'chromium-browser', 'google-chrome', 'google-chrome-stable']];

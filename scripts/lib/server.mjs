@@ -34,7 +34,10 @@ export async function startServer({ env, port, log = 'ignore', onLost = () => {}
       child.kill('SIGKILL');
       throw new Stop('The server did not answer within a minute.');
     }
-    isReady = await fetch(`http://127.0.0.1:${port}/api/v1/health`).then((response) => response.ok, () => false);
+    isReady = await fetch(`http://127.0.0.1:${port}/api/v1/health`).then(
+      (response) => response.ok,
+      () => false,
+    );
     if (!isReady) await new Promise((done) => setTimeout(done, 100));
   }
   return {

@@ -10,7 +10,14 @@ export function readText(path: string): string {
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;
     if (code === 'EOF' || (path === '-' && code === 'EAGAIN')) return '';
-    const cause = code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'it is a folder' : code === 'EACCES' ? 'it may not be read' : String(code);
+    const cause =
+      code === 'ENOENT'
+        ? 'there is no such file'
+        : code === 'EISDIR'
+          ? 'it is a folder'
+          : code === 'EACCES'
+            ? 'it may not be read'
+            : String(code);
     throw new Failure(`${path}: cannot be read, ${cause}.`);
   }
 }
@@ -57,5 +64,7 @@ export function readHouse(path: string): HouseLimits {
 }
 
 function inOneLine(problems: readonly Problem[], fileOf: (profile: string) => string): string {
-  return problems.map(({ profile, pointer, message }) => `${fileOf(profile)}${pointer === '' ? '' : ` at ${pointer}`}: ${message}`).join(' ');
+  return problems
+    .map(({ profile, pointer, message }) => `${fileOf(profile)}${pointer === '' ? '' : ` at ${pointer}`}: ${message}`)
+    .join(' ');
 }

@@ -13,7 +13,9 @@ if (command !== undefined) {
     fail(error.message);
   }
 } else if (name === undefined || name === '--help' || name === 'help')
-  print(`typikon: editor profiles on the command line\n\n${COMMANDS.map(({ usage, purpose }) => `  typikon ${usage}\n      ${purpose}\n`).join('\n')}\nExit codes: 0 done, 1 findings, 2 bad call or bad input.\n`);
+  print(
+    `typikon: editor profiles on the command line\n\n${COMMANDS.map(({ usage, purpose }) => `  typikon ${usage}\n      ${purpose}\n`).join('\n')}\nExit codes: 0 done, 1 findings, 2 bad call or bad input.\n`,
+  );
 else fail(`There is no command "${name}". The commands are: ${COMMANDS.map((known) => known.name).join(', ')}.`);
 
 function fail(message: string): void {

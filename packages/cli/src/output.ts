@@ -3,7 +3,7 @@ import { writeSync } from 'node:fs';
 /** Writes to standard output, whole and in order, also where it is a pipe that is slow to read. */
 export function print(text: string): void {
   const bytes = Buffer.from(text, 'utf8');
-  for (let written = 0; written < bytes.length; ) {
+  for (let written = 0; written < bytes.length;) {
     try {
       written += writeSync(1, bytes, written);
     } catch (error) {

@@ -26,27 +26,59 @@ jest.setTimeout(60_000);
 
 describe('typikon clean', () => {
   test('reads standard input and writes what may be stored', () => {
-    expect(typikon(['clean', '--profile', STORY], '<p onclick="x()">Hi <b>there</b></p>')).toEqual({ status: 0, out: '<p>Hi <strong>there</strong></p>', error: '' });
+    expect(typikon(['clean', '--profile', STORY], '<p onclick="x()">Hi <b>there</b></p>')).toEqual({
+      status: 0,
+      out: '<p>Hi <strong>there</strong></p>',
+      error: '',
+    });
     expect(typikon(['clean', '--profile', STORY, '-'], '<p>x').out).toBe('<p>x</p>');
   });
   test('reads a file', () => {
     expect(typikon(['clean', '--profile', STORY, file('in.html', '<p>from a file</p>')]).out).toBe('<p>from a file</p>');
   });
   test('--json adds the ledger and the measures', () => {
-    const { html, ledger, measures } = JSON.parse(typikon(['clean', '--profile', STORY, '--json'], '<p>a<font>b</font></p>').out) as { html: string; ledger: object[]; measures: object };
+    const { html, ledger, measures } = JSON.parse(typikon(['clean', '--profile', STORY, '--json'], '<p>a<font>b</font></p>').out) as {
+      html: string;
+      ledger: object[];
+      measures: object;
+    };
     expect(html).toBe('<p>ab</p>');
-    expect(ledger).toMatchObject([{ stage: 'markup', layer: 'parent-profile', origin: 'house', rule: '/markup/unlisted', start: 4, end: 18, before: '<font>', reason: 'element-not-allowed' }]);
+    expect(ledger).toMatchObject([
+      {
+        stage: 'markup',
+        layer: 'parent-profile',
+        origin: 'house',
+        rule: '/markup/unlisted',
+        start: 4,
+        end: 18,
+        before: '<font>',
+        reason: 'element-not-allowed',
+      },
+    ]);
     expect(measures).toMatchObject({ changes: 1, losses: 0 });
   });
   test('--jsonl writes a line for each line', () => {
     const out = typikon(['clean', '--profile', STORY, '--jsonl'], '{"id":1,"html":"<i>a</i>"}\n\n{"id":"b","html":"<p>b"}\n').out;
-    expect(out.trim().split('\n').map((line) => JSON.parse(line) as object)).toMatchObject([{ id: 1, html: '<em>a</em>' }, { id: 'b', html: '<p>b</p>', ledger: [] }]);
+    expect(
+      out
+        .trim()
+        .split('\n')
+        .map((line) => JSON.parse(line) as object),
+    ).toMatchObject([
+      { id: 1, html: '<em>a</em>' },
+      { id: 'b', html: '<p>b</p>', ledger: [] },
+    ]);
   });
   test('house limits bind, and a trusted role is excepted', () => {
-    const profile = file('frames.json', { ...head, markup: { elements: { iframe: { attributes: { src: { test: 'url', hosts: ['cams.orrenstrand.example'] } } } } } });
+    const profile = file('frames.json', {
+      ...head,
+      markup: { elements: { iframe: { attributes: { src: { test: 'url', hosts: ['cams.orrenstrand.example'] } } } } },
+    });
     const frame = '<iframe src="https://cams.orrenstrand.example/slip"></iframe>';
     expect(typikon(['clean', '--profile', profile, '--house', HOUSE], frame).out).toBe('');
-    expect(typikon(['clean', '--profile', profile, '--house', HOUSE, '--role', 'web-team'], frame).out).toContain('<iframe src="https://cams.orrenstrand.example/slip"');
+    expect(typikon(['clean', '--profile', profile, '--house', HOUSE, '--role', 'web-team'], frame).out).toContain(
+      '<iframe src="https://cams.orrenstrand.example/slip"',
+    );
   });
   test('a large result is written whole', () => {
     const { out } = typikon(['clean', '--profile', STORY], '<p>0123456789</p>'.repeat(200_000));
@@ -66,18 +98,42 @@ describe('typikon check', () => {
 
 describe('a bad call', () => {
   test.each<[string, string[], RegExp]>([
-    ['a wrong key', ['clean', '--profile', file('key.json', { ...head, markup: { elemnts: {} } })], /key\.json at \/markup\/elemnts: The key "elemnts" is not known here\./],
-    ['a wrong key in a parent', ['clean', '--profile', (file('up.json', { ...head, surfce: {} }), file('down.json', { ...head, extends: 'up' }))], /up\.json at \/surfce: The key "surfce" is not known here\./],
-    ['a missing parent', ['clean', '--profile', file('orphan.json', { ...head, extends: 'nobody' })], /orphan\.json at \/extends: Its parent "nobody" is missing\./],
-    ['a profile that is not there', ['clean', '--profile', join(folder, 'none.json')], /none\.json: cannot be read, there is no such file\./],
-    ['an input that is not there', ['clean', '--profile', STORY, join(folder, 'none.html')], /none\.html: cannot be read, there is no such file\./],
+    [
+      'a wrong key',
+      ['clean', '--profile', file('key.json', { ...head, markup: { elemnts: {} } })],
+      /key\.json at \/markup\/elemnts: The key "elemnts" is not known here\./,
+    ],
+    [
+      'a wrong key in a parent',
+      ['clean', '--profile', (file('up.json', { ...head, surfce: {} }), file('down.json', { ...head, extends: 'up' }))],
+      /up\.json at \/surfce: The key "surfce" is not known here\./,
+    ],
+    [
+      'a missing parent',
+      ['clean', '--profile', file('orphan.json', { ...head, extends: 'nobody' })],
+      /orphan\.json at \/extends: Its parent "nobody" is missing\./,
+    ],
+    [
+      'a profile that is not there',
+      ['clean', '--profile', join(folder, 'none.json')],
+      /none\.json: cannot be read, there is no such file\./,
+    ],
+    [
+      'an input that is not there',
+      ['clean', '--profile', STORY, join(folder, 'none.html')],
+      /none\.html: cannot be read, there is no such file\./,
+    ],
     ['a folder as input', ['clean', '--profile', STORY, folder], /it is a folder/],
     ['broken JSON', ['clean', '--profile', file('broken.json', '{\n  "format": oops\n}')], /broken\.json(:2:\d+)?: is not JSON/],
     ['no profile', ['clean'], /--profile is missing/],
     ['an unknown option', ['clean', '--profil', STORY], /Unknown option '--profil'.*Usage:/],
     ['an unknown command', ['polish'], /There is no command "polish"/],
     ['two files', ['clean', '--profile', STORY, 'a', 'b'], /Only one file/],
-    ['house limits with a wrong key', ['clean', '--profile', STORY, '--house', file('house.json', { format: 'typikon-house/1', markup: {}, roles: {} })], /house\.json at \/roles/],
+    [
+      'house limits with a wrong key',
+      ['clean', '--profile', STORY, '--house', file('house.json', { format: 'typikon-house/1', markup: {}, roles: {} })],
+      /house\.json at \/roles/,
+    ],
   ])('%s: one line that says what and where, exit code 2', (_what, args, message) => {
     const { status, out, error } = typikon(args);
     expect(status).toBe(2);

@@ -1,4 +1,15 @@
-export { HTML_NAMESPACE, CommentNode, ElementNode, FragmentNode, TextNode, append, type Attribute, type ChildNode, type Node, type ParentNode } from './html/node';
+export {
+  HTML_NAMESPACE,
+  CommentNode,
+  ElementNode,
+  FragmentNode,
+  TextNode,
+  append,
+  type Attribute,
+  type ChildNode,
+  type Node,
+  type ParentNode,
+} from './html/node';
 export { HIDDEN_ELEMENTS, RAW_TEXT_ELEMENTS, VOID_ELEMENTS } from './html/elements';
 export { parseFragment, type Ignored, type ParsedFragment } from './html/parse';
 export { escapeAttribute, escapeText, serialize, startTag } from './html/serialize';
@@ -13,14 +24,43 @@ export { isObject, isSameJson, mergePatch, withValue, type Json, type JsonObject
 export { countChanges, inheritedValue, makePatch, resetInProfile, setInProfile } from './profile/edit';
 export { fromPointer, toPointer, valueAt } from './profile/pointer';
 export { houseLimitsJsonSchema, profileJsonSchema } from './profile/json-schema';
-export { mergeChain, originOf, readHouseLimits, resolveProfile, type Problem, type ProfileSource, type Resolution, type ResolvedProfile } from './profile/resolve';
 export {
-  HOUSE_FORMAT, PROFILE_FORMAT, attributeTestSchema, elementRuleSchema, houseLimitsSchema, idSchema, markupSchema, profileSchema,
-  type AttributeTest, type ElementRule, type HouseLimits, type Markup, type Profile,
+  mergeChain,
+  originOf,
+  readHouseLimits,
+  resolveProfile,
+  type Problem,
+  type ProfileSource,
+  type Resolution,
+  type ResolvedProfile,
+} from './profile/resolve';
+export {
+  HOUSE_FORMAT,
+  PROFILE_FORMAT,
+  attributeTestSchema,
+  elementRuleSchema,
+  houseLimitsSchema,
+  idSchema,
+  markupSchema,
+  profileSchema,
+  type AttributeTest,
+  type ElementRule,
+  type HouseLimits,
+  type Markup,
+  type Profile,
 } from './profile/schema';
 export { BUTTONS, BUTTON_IDS, buttonOf, type ButtonDeclaration, type ButtonId } from './toolbar/buttons';
 export { SAFETY_FLOOR, URL_ATTRIBUTES } from './markup/floor';
-export { compileRules, isAttributeForbidden, type Authority, type CompiledAttribute, type CompiledElement, type CompiledRules, type CompileOptions, type Outcome } from './markup/compile';
+export {
+  compileRules,
+  isAttributeForbidden,
+  type Authority,
+  type CompiledAttribute,
+  type CompiledElement,
+  type CompiledRules,
+  type CompileOptions,
+  type Outcome,
+} from './markup/compile';
 export { ELEMENT_CATALOGUE, type ElementGroup } from './markup/catalogue';
 export { applyRules } from './markup/apply';
 export { clean, cleanWithoutLedger, type Cleaned } from './markup/clean';

@@ -1,4 +1,14 @@
-import { attributeRanges, firstDifference, Lines, parseFragment, serialize, takeCensus, visibleLetters, visibleText, type ElementNode } from '../src/index';
+import {
+  attributeRanges,
+  firstDifference,
+  Lines,
+  parseFragment,
+  serialize,
+  takeCensus,
+  visibleLetters,
+  visibleText,
+  type ElementNode,
+} from '../src/index';
 
 const elementsOf = (html: string): ElementNode[] => {
   const found: ElementNode[] = [];
@@ -128,6 +138,9 @@ describe('comparing and measuring', () => {
   });
 
   test('the census counts elements and their attributes', () => {
-    expect(takeCensus(parseFragment('<p class=a>x</p><p class=b id=c>y</p><br>').root)).toEqual({ elements: { p: 2, br: 1 }, attributes: { p: { class: 2, id: 1 }, br: {} } });
+    expect(takeCensus(parseFragment('<p class=a>x</p><p class=b id=c>y</p><br>').root)).toEqual({
+      elements: { p: 2, br: 1 },
+      attributes: { p: { class: 2, id: 1 }, br: {} },
+    });
   });
 });

@@ -1,22 +1,68 @@
 import fc from 'fast-check';
-import { clean, cleanWithoutLedger, firstDifference, isSurelyStable, parseFragment, serialize, SAFETY_FLOOR, visibleLetters, type CompiledRules } from '../src/index';
+import {
+  clean,
+  cleanWithoutLedger,
+  firstDifference,
+  isSurelyStable,
+  parseFragment,
+  serialize,
+  SAFETY_FLOOR,
+  visibleLetters,
+  type CompiledRules,
+} from '../src/index';
 import { DEMO_MARKUP, DEMO_PROFILES, demoHouse, demoRules, mostPermissive } from './support';
 
 const house = demoHouse();
-const RULES: [string, CompiledRules][] = [...DEMO_PROFILES.map((id): [string, CompiledRules] => [id, demoRules(id, { house })]), ['most permissive', mostPermissive()]];
+const RULES: [string, CompiledRules][] = [
+  ...DEMO_PROFILES.map((id): [string, CompiledRules] => [id, demoRules(id, { house })]),
+  ['most permissive', mostPermissive()],
+];
 
 const NAMES =
-  'p p div span a b i em strong h1 h2 ul ol li table tr td th tbody caption colgroup col dl dt dd pre blockquote form button select option input textarea iframe svg math mtext mglyph style script title noscript template object img br font nobr center xmp plaintext listing foreignObject desc annotation-xml frameset body html head details summary ruby rt o:p x-card'.split(' ');
-const ATTRIBUTES = ['class="note"', 'href="https://a.example/"', 'href=javascript:alert(1)', 'onclick="x()"', 'style="color:red"', 'src=x', 'id=a', 'title="</p><b>"', "title='--><img src=x>'", 'lang=en', 'x'];
+  'p p div span a b i em strong h1 h2 ul ol li table tr td th tbody caption colgroup col dl dt dd pre blockquote form button select option input textarea iframe svg math mtext mglyph style script title noscript template object img br font nobr center xmp plaintext listing foreignObject desc annotation-xml frameset body html head details summary ruby rt o:p x-card'.split(
+    ' ',
+  );
+const ATTRIBUTES = [
+  'class="note"',
+  'href="https://a.example/"',
+  'href=javascript:alert(1)',
+  'onclick="x()"',
+  'style="color:red"',
+  'src=x',
+  'id=a',
+  'title="</p><b>"',
+  "title='--><img src=x>'",
+  'lang=en',
+  'x',
+];
 
 /** Markup as bad as it comes: tags opened and closed anywhere, cut off, with comments, references and raw text between. */
 const tangledMarkup = fc
   .array(
     fc.oneof(
-      { weight: 6, arbitrary: fc.tuple(fc.constantFrom(...NAMES), fc.subarray(ATTRIBUTES, { maxLength: 3 })).map(([name, attributes]) => `<${[name, ...attributes].join(' ')}>`) },
+      {
+        weight: 6,
+        arbitrary: fc
+          .tuple(fc.constantFrom(...NAMES), fc.subarray(ATTRIBUTES, { maxLength: 3 }))
+          .map(([name, attributes]) => `<${[name, ...attributes].join(' ')}>`),
+      },
       { weight: 5, arbitrary: fc.constantFrom(...NAMES).map((name) => `</${name}>`) },
       { weight: 4, arbitrary: fc.constantFrom('text', ' ', '\n', '&amp;', '&lt;b&gt;', '&nbsp;', 'é😀', '\r', '\0', '&#13;', ']]>') },
-      { weight: 1, arbitrary: fc.constantFrom('<!-- c -->', '<!--', '-->', '<![CDATA[x]]>', '<!doctype html>', '<', '</', '<p title="', '<?x?>', '--!>') },
+      {
+        weight: 1,
+        arbitrary: fc.constantFrom(
+          '<!-- c -->',
+          '<!--',
+          '-->',
+          '<![CDATA[x]]>',
+          '<!doctype html>',
+          '<',
+          '</',
+          '<p title="',
+          '<?x?>',
+          '--!>',
+        ),
+      },
     ),
     { maxLength: 40 },
   )
@@ -33,7 +79,11 @@ function violations(html: string): string[] {
       if (FORBIDDEN.has(node.name) || node.namespace !== 'http://www.w3.org/1999/xhtml') found.push(node.name);
       for (const { name, value } of node.attributes) {
         if (name.startsWith('on') || name === 'srcdoc' || name === 'style' || name === 'formaction') found.push(`${node.name}[${name}]`);
-        if (['href', 'src', 'action'].includes(name) && /^[\s\0-\x20]*(javascript|vbscript|data:text)/i.test(value.replace(/[\t\n\r]/g, ''))) found.push(`${node.name}[${name}=${value}]`);
+        if (
+          ['href', 'src', 'action'].includes(name) &&
+          /^[\s\0-\x20]*(javascript|vbscript|data:text)/i.test(value.replace(/[\t\n\r]/g, ''))
+        )
+          found.push(`${node.name}[${name}=${value}]`);
       }
       visit(node.children);
     }
@@ -60,7 +110,10 @@ describe.each(RULES)('%s', (_id, rules) => {
   test.each(DEMO_MARKUP.map(({ name, html }): [string, string] => [name, html]))('%s', (_name, html) => holdsLaws(html, rules));
 
   test('tangled markup', () => {
-    fc.assert(fc.property(tangledMarkup, (html) => holdsLaws(html, rules)), { numRuns: 250 });
+    fc.assert(
+      fc.property(tangledMarkup, (html) => holdsLaws(html, rules)),
+      { numRuns: 250 },
+    );
   });
 });
 

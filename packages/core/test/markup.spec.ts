@@ -51,26 +51,52 @@ describe('what stays and what goes', () => {
   });
 
   test('a renaming in a circle or to nothing keeps the content', () => {
-    const rules = rulesOf({ elements: { b: { outcome: 'rename', to: 'i' }, i: { outcome: 'rename', to: 'b' }, u: { outcome: 'rename', to: 'x-gone' } } });
+    const rules = rulesOf({
+      elements: { b: { outcome: 'rename', to: 'i' }, i: { outcome: 'rename', to: 'b' }, u: { outcome: 'rename', to: 'x-gone' } },
+    });
     expect(clean('<b>a</b><i>b</i><u>c</u>', rules).html).toBe('abc');
   });
 
   test('elements that the parser adds around table rows stay with them', () => {
-    expect(clean('<table><tr><td>x</td></tr></table>', rulesOf({ elements: { table: {}, tr: {}, td: {} } })).html).toBe('<table><tbody><tr><td>x</td></tr></tbody></table>');
+    expect(clean('<table><tr><td>x</td></tr></table>', rulesOf({ elements: { table: {}, tr: {}, td: {} } })).html).toBe(
+      '<table><tbody><tr><td>x</td></tr></tbody></table>',
+    );
   });
 
   test('what is nested deeper than the limit is unwrapped, its text stays', () => {
-    const { html, ledger } = clean('<ul><li><ul><li><ul><li>deep</li></ul></li></ul></li></ul>', rulesOf({ elements: { ul: {}, li: {} }, limits: { nesting: 4 } }));
+    const { html, ledger } = clean(
+      '<ul><li><ul><li><ul><li>deep</li></ul></li></ul></li></ul>',
+      rulesOf({ elements: { ul: {}, li: {} }, limits: { nesting: 4 } }),
+    );
     expect(html).toBe('<ul><li><ul><li>deep</li></ul></li></ul>');
-    expect(ledger.map(({ reason, rule }) => `${reason} ${rule}`)).toEqual(['nesting-limit /markup/limits/nesting', 'nesting-limit /markup/limits/nesting']);
+    expect(ledger.map(({ reason, rule }) => `${reason} ${rule}`)).toEqual([
+      'nesting-limit /markup/limits/nesting',
+      'nesting-limit /markup/limits/nesting',
+    ]);
   });
 });
 
 describe('addresses in disguise', () => {
-  const rules = rulesOf({ elements: { a: { attributes: { href: { test: 'text' } } }, img: { attributes: { src: { test: 'text' } } } }, urls: { schemes: { href: ['https', 'javascript', 'data'], src: ['https', 'data'] } } });
+  const rules = rulesOf({
+    elements: { a: { attributes: { href: { test: 'text' } } }, img: { attributes: { src: { test: 'text' } } } },
+    urls: { schemes: { href: ['https', 'javascript', 'data'], src: ['https', 'data'] } },
+  });
   test.each([
-    'javascript:alert(1)', 'JaVaScRiPt:alert(1)', ' javascript:alert(1)', '&#1;javascript:alert(1)', 'java&#9;script:alert(1)', 'java&#10;script:alert(1)', 'java\nscript:alert(1)',
-    'javascript&colon;alert(1)', '&#x6A;avascript:alert(1)', 'vbscript:msgbox(1)', 'data:text/html,x', 'data:image/svg+xml,x', 'blob:https://a/1', 'view-source:x', 'filesystem:x',
+    'javascript:alert(1)',
+    'JaVaScRiPt:alert(1)',
+    ' javascript:alert(1)',
+    '&#1;javascript:alert(1)',
+    'java&#9;script:alert(1)',
+    'java&#10;script:alert(1)',
+    'java\nscript:alert(1)',
+    'javascript&colon;alert(1)',
+    '&#x6A;avascript:alert(1)',
+    'vbscript:msgbox(1)',
+    'data:text/html,x',
+    'data:image/svg+xml,x',
+    'blob:https://a/1',
+    'view-source:x',
+    'filesystem:x',
   ])('%s', (address) => {
     expect(clean(`<a href="${address}">x</a>`, rules).html).toBe('<a>x</a>');
   });
@@ -86,18 +112,46 @@ describe('the ledger', () => {
   test('names the stage, the rule, the place, what stood there and what stands there now', () => {
     expect(entriesOf('<p>one\n <b class="x">two</b></p>')).toEqual([
       {
-        stage: 'markup', layer: 'profile', rule: '/markup/elements/strong', origin: 'test', action: 'removed', start: 11, end: 20, line: 2, column: 5,
-        path: 'p > b', before: 'class="x"', after: '', textLost: 0, severity: 'change', reason: 'attribute-not-allowed',
+        stage: 'markup',
+        layer: 'profile',
+        rule: '/markup/elements/strong',
+        origin: 'test',
+        action: 'removed',
+        start: 11,
+        end: 20,
+        line: 2,
+        column: 5,
+        path: 'p > b',
+        before: 'class="x"',
+        after: '',
+        textLost: 0,
+        severity: 'change',
+        reason: 'attribute-not-allowed',
       },
       {
-        stage: 'markup', layer: 'profile', rule: '/markup/elements/b', origin: 'test', action: 'renamed', start: 8, end: 28, line: 2, column: 2,
-        path: 'p > b', before: '<b class="x">', after: '<strong>', textLost: 0, severity: 'change', reason: 'element-renamed',
+        stage: 'markup',
+        layer: 'profile',
+        rule: '/markup/elements/b',
+        origin: 'test',
+        action: 'renamed',
+        start: 8,
+        end: 28,
+        line: 2,
+        column: 2,
+        path: 'p > b',
+        before: '<b class="x">',
+        after: '<strong>',
+        textLost: 0,
+        severity: 'change',
+        reason: 'element-renamed',
       },
     ]);
   });
 
   test('counts the text that goes with an element', () => {
-    expect(entriesOf('<form>two words</form>')).toMatchObject([{ action: 'removed', textLost: 8, severity: 'loss', reason: 'element-dropped' }]);
+    expect(entriesOf('<form>two words</form>')).toMatchObject([
+      { action: 'removed', textLost: 8, severity: 'loss', reason: 'element-dropped' },
+    ]);
   });
 
   test('points at each of several children', () => {
@@ -105,7 +159,9 @@ describe('the ledger', () => {
   });
 
   test('says what the standard itself leaves out', () => {
-    expect(entriesOf('<body>x')).toMatchObject([{ stage: 'read', layer: 'html-standard', reason: 'tag-ignored-by-parser', before: '<body>' }]);
+    expect(entriesOf('<body>x')).toMatchObject([
+      { stage: 'read', layer: 'html-standard', reason: 'tag-ignored-by-parser', before: '<body>' },
+    ]);
     expect(entriesOf('x <a href="never closed')).toMatchObject([{ reason: 'tag-unfinished', severity: 'change' }]);
   });
 
@@ -131,9 +187,17 @@ describe('layers', () => {
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     return read.house;
   };
-  const profile = profileOf({ elements: { p: { attributes: { class: { test: 'text' } } }, iframe: { attributes: { src: { test: 'url', hosts: ['cams.example'] }, width: { test: 'integer' } } } } });
+  const profile = profileOf({
+    elements: {
+      p: { attributes: { class: { test: 'text' } } },
+      iframe: { attributes: { src: { test: 'url', hosts: ['cams.example'] }, width: { test: 'integer' } } },
+    },
+  });
   const frame = '<iframe src="https://cams.example/1" width="300"></iframe>';
-  const limits = house({ elements: { p: { attributes: { class: { test: 'tokens', values: ['note'] } } } } }, { 'web-team': { except: ['/elements/iframe'] } });
+  const limits = house(
+    { elements: { p: { attributes: { class: { test: 'tokens', values: ['note'] } } } } },
+    { 'web-team': { except: ['/elements/iframe'] } },
+  );
 
   test('a profile never exceeds the house', () => {
     const { html, ledger } = clean(`<p class="note wild">x</p>${frame}`, compileRules(profile, { house: limits }));
@@ -145,14 +209,23 @@ describe('layers', () => {
   });
 
   test('a trusted role is excepted for what the house names, and a frame is always closed in', () => {
-    expect(clean(frame, compileRules(profile, { house: limits, role: 'web-team' })).html).toBe('<iframe src="https://cams.example/1" width="300" sandbox="allow-scripts allow-popups"></iframe>');
+    expect(clean(frame, compileRules(profile, { house: limits, role: 'web-team' })).html).toBe(
+      '<iframe src="https://cams.example/1" width="300" sandbox="allow-scripts allow-popups"></iframe>',
+    );
     expect(clean(frame, compileRules(profile, { house: limits, role: 'crew' })).html).toBe('');
   });
 
   test('a frame of another host goes whole, and the ledger names the host in its source', () => {
     const { html, ledger } = clean('<iframe src="https://elsewhere.example/"></iframe>', compileRules(profile));
     expect(html).toBe('');
-    expect(ledger).toMatchObject([{ reason: 'host-not-allowed', severity: 'loss', before: '<iframe src="https://elsewhere.example/">', rule: '/markup/elements/iframe/attributes/src' }]);
+    expect(ledger).toMatchObject([
+      {
+        reason: 'host-not-allowed',
+        severity: 'loss',
+        before: '<iframe src="https://elsewhere.example/">',
+        rule: '/markup/elements/iframe/attributes/src',
+      },
+    ]);
   });
 
   test('a rule that a parent set is said to be the parent’s', () => {
@@ -172,7 +245,10 @@ describe('layers', () => {
   });
 
   test('the demo: a camera in a frame is taken by the house', () => {
-    const { ledger } = clean('<p>x</p><iframe src="https://cams.orrenstrand.example/slip"></iframe>', demoRules('story-desk', { house: demoHouse() }));
+    const { ledger } = clean(
+      '<p>x</p><iframe src="https://cams.orrenstrand.example/slip"></iframe>',
+      demoRules('story-desk', { house: demoHouse() }),
+    );
     expect(ledger).toMatchObject([{ layer: 'house-limits', reason: 'element-not-allowed', severity: 'loss' }]);
   });
 });
@@ -180,5 +256,15 @@ describe('layers', () => {
 test('measures compare what came in with what is stored', () => {
   const input = '<p><font color="red">Two words</font></p><form>lost</form><!-- é -->';
   const { html, root, ledger } = clean(input, rulesOf(BASIC));
-  expect(measure(input, html, root, ledger)).toEqual({ bytesBefore: 69, bytesAfter: 16, lettersAfter: 8, lettersBefore: 12, elements: 1, deepest: 1, changes: 3, losses: 1, rules: 3 });
+  expect(measure(input, html, root, ledger)).toEqual({
+    bytesBefore: 69,
+    bytesAfter: 16,
+    lettersAfter: 8,
+    lettersBefore: 12,
+    elements: 1,
+    deepest: 1,
+    changes: 3,
+    losses: 1,
+    rules: 3,
+  });
 });

@@ -1,6 +1,12 @@
 import { parseFragment, renderPage, utf8Length } from '../src/index';
 
-const kind = { id: 'article', name: 'Article', wrapper: [{ element: 'main', className: 'page' }, { element: 'article' }], stylesheets: ['site'], contentWidthPx: 720 };
+const kind = {
+  id: 'article',
+  name: 'Article',
+  wrapper: [{ element: 'main', className: 'page' }, { element: 'article' }],
+  stylesheets: ['site'],
+  contentWidthPx: 720,
+};
 
 test('a page has the wrapper, the title and the stylesheets of its kind', () => {
   const page = renderPage(kind, { title: 'Fog & <b>tide</b>', html: '<p>Text</p>', stylesheetAddresses: ['/a.css', '/b.css?x="1"'] });
@@ -10,4 +16,6 @@ test('a page has the wrapper, the title and the stylesheets of its kind', () => 
   expect(parseFragment(page).ignored.map(({ name }) => name)).not.toContain('b');
 });
 
-test.each(['', 'abc', 'é', '€', '😀', 'a\u00a0b'])('the UTF-8 length of %j', (text) => expect(utf8Length(text)).toBe(Buffer.byteLength(text)));
+test.each(['', 'abc', 'é', '€', '😀', 'a\u00a0b'])('the UTF-8 length of %j', (text) =>
+  expect(utf8Length(text)).toBe(Buffer.byteLength(text)),
+);

@@ -1,8 +1,27 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
-  BUTTONS, checkProfile, compileRules, countChanges, fromPointer, houseLimitsJsonSchema, makePatch, mergePatch, originOf, patchToAllow, missingMarkup, buttonOf,
-  profileJsonSchema, readHouseLimits, resetInProfile, resolveProfile, setInProfile, toPointer, valueAt, type Json, type JsonObject,
+  BUTTONS,
+  checkProfile,
+  compileRules,
+  countChanges,
+  fromPointer,
+  houseLimitsJsonSchema,
+  makePatch,
+  mergePatch,
+  originOf,
+  patchToAllow,
+  missingMarkup,
+  buttonOf,
+  profileJsonSchema,
+  readHouseLimits,
+  resetInProfile,
+  resolveProfile,
+  setInProfile,
+  toPointer,
+  valueAt,
+  type Json,
+  type JsonObject,
 } from '../src/index';
 import { DEMO_PROFILES, demoHouse, demoProfile, resolved } from './support';
 
@@ -30,7 +49,11 @@ describe('merge patch', () => {
     [{ a: 'c' }, { a: ['b'] }, { a: ['b'] }],
     [{ a: { b: 'c' } }, { a: { b: 'd', c: null } }, { a: { b: 'd' } }],
     [{ a: [{ b: 'c' }] }, { a: [1] }, { a: [1] }],
-    [['a', 'b'], ['c', 'd'], ['c', 'd']],
+    [
+      ['a', 'b'],
+      ['c', 'd'],
+      ['c', 'd'],
+    ],
     [{ a: 'b' }, ['c'], ['c']],
     [{ a: 'foo' }, null, null],
     [{ a: 'foo' }, 'bar', 'bar'],
@@ -81,19 +104,47 @@ describe('resolving', () => {
   });
 
   test('defaults are filled in', () => {
-    expect(desk().profile).toMatchObject({ markup: { unlisted: 'unwrap', comments: 'drop', limits: { nesting: 200 }, urls: { relative: true } }, surface: { heightPx: 420 } });
+    expect(desk().profile).toMatchObject({
+      markup: { unlisted: 'unwrap', comments: 'drop', limits: { nesting: 200 }, urls: { relative: true } },
+      surface: { heightPx: 420 },
+    });
   });
 
   test.each<[string, JsonObject, string, string]>([
     ['an unknown key', { ...head, tolbar: {} }, '/tolbar', 'The key "tolbar" is not known here.'],
-    ['an unknown key further down', { ...head, markup: { elements: { p: { attribtes: {} } } } }, '/markup/elements/p/attribtes', 'The key "attribtes" is not known here.'],
+    [
+      'an unknown key further down',
+      { ...head, markup: { elements: { p: { attribtes: {} } } } },
+      '/markup/elements/p/attribtes',
+      'The key "attribtes" is not known here.',
+    ],
     ['an unknown key set to null', { ...head, markup: { elemnts: null } }, '/markup/elemnts', 'The key "elemnts" is not known here.'],
     ['a wrong format', { ...head, format: 'other/2' }, '/format', 'The format must be "typikon-profile/1".'],
     ['a wrong type', { ...head, name: 7 }, '/name', 'Invalid input: expected string, received number.'],
-    ['an unknown test', { ...head, markup: { elements: { p: { attributes: { id: { test: 'magic' } } } } } }, '/markup/elements/p/attributes/id/test', 'The test must be one of text, list, tokens, integer, url, language.'],
-    ['an unknown button', { ...head, toolbar: { groups: { words: { label: 'W', buttons: ['blink'] } } } }, '/toolbar/groups/words/buttons/0', ''],
-    ['an element name in capitals', { ...head, markup: { elements: { P: {} } } }, '/markup/elements/P', 'Must be an element name in lower case.'],
-    ['a nesting above what browsers keep', { ...head, markup: { limits: { nesting: 600 } } }, '/markup/limits/nesting', 'Too big: expected number to be <=500.'],
+    [
+      'an unknown test',
+      { ...head, markup: { elements: { p: { attributes: { id: { test: 'magic' } } } } } },
+      '/markup/elements/p/attributes/id/test',
+      'The test must be one of text, list, tokens, integer, url, language.',
+    ],
+    [
+      'an unknown button',
+      { ...head, toolbar: { groups: { words: { label: 'W', buttons: ['blink'] } } } },
+      '/toolbar/groups/words/buttons/0',
+      '',
+    ],
+    [
+      'an element name in capitals',
+      { ...head, markup: { elements: { P: {} } } },
+      '/markup/elements/P',
+      'Must be an element name in lower case.',
+    ],
+    [
+      'a nesting above what browsers keep',
+      { ...head, markup: { limits: { nesting: 600 } } },
+      '/markup/limits/nesting',
+      'Too big: expected number to be <=500.',
+    ],
     ['a missing parent', { ...head, extends: 'nobody' }, '/extends', 'Its parent "nobody" is missing.'],
     ['itself as parent', { ...head, extends: 'it' }, '/extends', 'The profiles extend each other in a circle: it → it.'],
   ])('%s is a problem with its place', (_what, document, pointer, message) => {
@@ -103,7 +154,9 @@ describe('resolving', () => {
   });
 
   test('a problem in a parent is said to be the parent’s', () => {
-    const resolution = resolveProfile('child', (id) => (id === 'child' ? { ...head, extends: 'parent' } : { ...head, surface: { hight: 1 } }));
+    const resolution = resolveProfile('child', (id) =>
+      id === 'child' ? { ...head, extends: 'parent' } : { ...head, surface: { hight: 1 } },
+    );
     expect(resolution).toMatchObject({ ok: false, problems: [{ profile: 'parent', pointer: '/surface/hight' }] });
   });
 
@@ -112,7 +165,10 @@ describe('resolving', () => {
   });
 
   test('house limits with a wrong key are refused with its place', () => {
-    expect(readHouseLimits({ format: 'typikon-house/1', markup: { elements: {} }, trustedRole: {} })).toMatchObject({ ok: false, problems: [{ pointer: '/trustedRole' }] });
+    expect(readHouseLimits({ format: 'typikon-house/1', markup: { elements: {} }, trustedRole: {} })).toMatchObject({
+      ok: false,
+      problems: [{ pointer: '/trustedRole' }],
+    });
   });
 });
 
@@ -131,7 +187,9 @@ describe('where a setting comes from', () => {
 describe('editing', () => {
   test('what equals the inherited value is not repeated', () => {
     const { chain } = desk();
-    expect(setInProfile(chain, ['markup', 'elements', 'hr'], {})['markup']).toEqual({ elements: { u: {}, a: { attributes: { title: null } } } });
+    expect(setInProfile(chain, ['markup', 'elements', 'hr'], {})['markup']).toEqual({
+      elements: { u: {}, a: { attributes: { title: null } } },
+    });
   });
   test('what the parent has is taken out with null, what only this profile has just goes', () => {
     const { chain } = desk();
@@ -163,7 +221,12 @@ describe('checks', () => {
   test('a button whose markup is removed is found, and its fix allows it', () => {
     const [finding, ...rest] = check(withButtons('bold', 'italic'));
     expect(rest).toEqual([]);
-    expect(finding).toMatchObject({ check: 'button-without-markup', severity: 'error', pointer: '/toolbar/groups/words', fix: { label: 'Allow em' } });
+    expect(finding).toMatchObject({
+      check: 'button-without-markup',
+      severity: 'error',
+      pointer: '/toolbar/groups/words',
+      fix: { label: 'Allow em' },
+    });
     const fixed = mergePatch({ ...family['desk']!, ...withButtons('bold', 'italic') }, finding!.fix!.patch) as JsonObject;
     expect(check(fixed)).toEqual([]);
   });
@@ -172,7 +235,9 @@ describe('checks', () => {
     const profile = desk(withButtons('underline'));
     const read = readHouseLimits({ format: 'typikon-house/1', markup: { elements: {} } });
     if (!read.ok) throw new Error('unexpected');
-    expect(checkProfile({ resolved: profile, rules: compileRules(profile, { house: read.house }) }).map(({ fix }) => fix)).toEqual([undefined]);
+    expect(checkProfile({ resolved: profile, rules: compileRules(profile, { house: read.house }) }).map(({ fix }) => fix)).toEqual([
+      undefined,
+    ]);
   });
   test('a button that makes no markup needs none', () => {
     expect(check(withButtons('bold', 'undo', 'clear-formatting'))).toEqual([]);

@@ -1,6 +1,16 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { compileRules, readHouseLimits, resolveProfile, type CompiledRules, type CompileOptions, type HouseLimits, type Json, type JsonObject, type ResolvedProfile } from '../src/index';
+import {
+  compileRules,
+  readHouseLimits,
+  resolveProfile,
+  type CompiledRules,
+  type CompileOptions,
+  type HouseLimits,
+  type Json,
+  type JsonObject,
+  type ResolvedProfile,
+} from '../src/index';
 
 export const DEMO = join(__dirname, '..', '..', '..', 'demo');
 
@@ -48,7 +58,9 @@ export function mostPermissive(): CompiledRules {
       ' ',
     );
   const attributes: JsonObject = {};
-  for (const name of 'id class title lang dir href src alt name value type width height action target rel style onclick onerror srcdoc srcset formaction xlink:href cite poster data-x aria-label role align for'.split(' '))
+  for (const name of 'id class title lang dir href src alt name value type width height action target rel style onclick onerror srcdoc srcset formaction xlink:href cite poster data-x aria-label role align for'.split(
+    ' ',
+  ))
     attributes[name] = text;
   const everything = ['https', 'http', 'mailto', 'tel', 'javascript', 'data', 'vbscript', 'ftp'];
   return rulesOf({

@@ -52,8 +52,17 @@ export class AuthorEditor {
   constructor(private readonly options: AuthorEditorOptions) {
     const { host, profile, rules } = options;
     const document = host.ownerDocument;
-    this.toolbar = buildToolbar(profile, document, (id) => this.press(id), () => this.focus());
-    this.strip = buildAddressStrip(document, (typed) => checkAddress(typed, rules), () => this.focus());
+    this.toolbar = buildToolbar(
+      profile,
+      document,
+      (id) => this.press(id),
+      () => this.focus(),
+    );
+    this.strip = buildAddressStrip(
+      document,
+      (typed) => checkAddress(typed, rules),
+      () => this.focus(),
+    );
     this.frame = document.createElement('iframe');
     this.frame.className = 'te-frame';
     this.frame.title = options.label;
@@ -144,7 +153,10 @@ export class AuthorEditor {
       };
     }
     bindings['Mod-y'] = bindings[buttonOf('redo').key!]!;
-    const ofList = (make: (view: EditorState) => Command | null): Command => (state, dispatch, view) => make(state)?.(state, dispatch, view) ?? false;
+    const ofList =
+      (make: (view: EditorState) => Command | null): Command =>
+      (state, dispatch, view) =>
+        make(state)?.(state, dispatch, view) ?? false;
     const item = (state: EditorState) => state.schema.nodes[nodeNameOf('li')];
     const lineBreak: Command = (state, dispatch) => {
       const type = state.schema.nodes[nodeNameOf('br')];

@@ -30,7 +30,10 @@ const CURSOR_CSS = `
 `;
 
 /** Writes the surface into a frame of the same origin and returns the element that the editor takes over. */
-export async function frameDocument(frame: HTMLIFrameElement, { pageKind, css, baseAddress, language }: Surface): Promise<{ document: Document; mount: HTMLElement }> {
+export async function frameDocument(
+  frame: HTMLIFrameElement,
+  { pageKind, css, baseAddress, language }: Surface,
+): Promise<{ document: Document; mount: HTMLElement }> {
   const loaded = new Promise<void>((resolve) => frame.addEventListener('load', () => resolve(), { once: true }));
   frame.srcdoc = '<!doctype html><html><head><meta charset="utf-8"></head><body></body></html>';
   await loaded;

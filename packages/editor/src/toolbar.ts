@@ -91,7 +91,10 @@ export function buildToolbar(profile: Profile, host: Document, press: (id: Butto
         const isPossible = command !== null && command(state);
         button.setAttribute('aria-disabled', String(!isPossible));
         if (behaviour.isActive !== undefined) button.setAttribute('aria-pressed', String(behaviour.isActive(state)));
-        button.title = command === null ? `${buttonOf(id).label}: the markup rules remove what it makes` : button.title.replace(/: the markup rules.*$/, '');
+        button.title =
+          command === null
+            ? `${buttonOf(id).label}: the markup rules remove what it makes`
+            : button.title.replace(/: the markup rules.*$/, '');
       }
     },
     focus: () => moveTo(current),

@@ -14,9 +14,35 @@ function rulesOf(document: JsonObject): CompiledRules {
 
 const profile = (elements: JsonObject): JsonObject => ({ format: 'typikon-profile/1', name: 'It', markup: { elements } });
 const ALL = profile({
-  p: { attributes: { class: { test: 'text' } } }, h2: { attributes: { id: { test: 'text' } } }, h3: {}, h4: {}, strong: {}, em: {}, u: {}, ul: {}, ol: { attributes: { start: { test: 'integer' } } },
-  li: {}, blockquote: {}, a: { attributes: { href: { test: 'url' } } }, br: {}, hr: {}, img: { attributes: { src: { test: 'url' }, alt: { test: 'text' } } }, figure: {}, figcaption: {},
-  table: {}, caption: {}, thead: {}, tbody: {}, tr: {}, th: {}, td: { attributes: { colspan: { test: 'integer' } } }, abbr: { attributes: { title: { test: 'text' } } }, pre: {}, dl: {}, dt: {}, dd: {},
+  p: { attributes: { class: { test: 'text' } } },
+  h2: { attributes: { id: { test: 'text' } } },
+  h3: {},
+  h4: {},
+  strong: {},
+  em: {},
+  u: {},
+  ul: {},
+  ol: { attributes: { start: { test: 'integer' } } },
+  li: {},
+  blockquote: {},
+  a: { attributes: { href: { test: 'url' } } },
+  br: {},
+  hr: {},
+  img: { attributes: { src: { test: 'url' }, alt: { test: 'text' } } },
+  figure: {},
+  figcaption: {},
+  table: {},
+  caption: {},
+  thead: {},
+  tbody: {},
+  tr: {},
+  th: {},
+  td: { attributes: { colspan: { test: 'integer' } } },
+  abbr: { attributes: { title: { test: 'text' } } },
+  pre: {},
+  dl: {},
+  dt: {},
+  dd: {},
 });
 
 describe('the schema compiled from the rules', () => {
@@ -43,7 +69,9 @@ describe('the schema compiled from the rules', () => {
 
   test('what the rules forbid cannot exist in the editor', () => {
     const narrow = compileSchema(rulesOf(profile({ p: {}, em: {} })));
-    expect(writeHtml(readHtml('<h2>T</h2><p><strong>a</strong> <em>b</em></p>', narrow, document), document)).toBe('<p>T</p>\n<p>a <em>b</em></p>');
+    expect(writeHtml(readHtml('<h2>T</h2><p><strong>a</strong> <em>b</em></p>', narrow, document), document)).toBe(
+      '<p>T</p>\n<p>a <em>b</em></p>',
+    );
   });
 
   test('a profile without paragraphs can still be typed in', () => {
@@ -111,7 +139,13 @@ describe('buttons', () => {
 });
 
 describe('addresses of links', () => {
-  const rules = rulesOf({ ...profile({ a: { attributes: { href: { test: 'url' } } } }), markup: { elements: { a: { attributes: { href: { test: 'url' } } } }, urls: { schemes: { href: ['https', 'mailto'] }, relative: false } } });
+  const rules = rulesOf({
+    ...profile({ a: { attributes: { href: { test: 'url' } } } }),
+    markup: {
+      elements: { a: { attributes: { href: { test: 'url' } } } },
+      urls: { schemes: { href: ['https', 'mailto'] }, relative: false },
+    },
+  });
   test.each([
     ['https://a.example/x', { address: 'https://a.example/x' }],
     ['a.example/x', { address: 'https://a.example/x', note: 'Completed to https://a.example/x' }],

@@ -27,7 +27,13 @@ const LARGEST_BODY = 4 * 1024 * 1024;
 export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): OpenAPIHono {
   const app = new OpenAPIHono();
   app.use(requestLog(log), loopbackOnly(), applicationHeaders(siteOrigins));
-  app.use('/api/*', bodyLimit({ maxSize: LARGEST_BODY, onError: (context) => problem(context, 413, `A request can hold ${LARGEST_BODY / 1024 / 1024} MB at most.`) }));
+  app.use(
+    '/api/*',
+    bodyLimit({
+      maxSize: LARGEST_BODY,
+      onError: (context) => problem(context, 413, `A request can hold ${LARGEST_BODY / 1024 / 1024} MB at most.`),
+    }),
+  );
   app.use('/api/*', async (context, next) => {
     context.header('Cache-Control', 'no-store');
     await next();
@@ -36,7 +42,10 @@ export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): 
   app.route('/api/v1', profiles(sequelize));
   app.route('/api/v1', content());
   app.get('/api/v1/settings', (context) => context.json({ siteOrigin: siteOrigins[0] }));
-  app.doc31('/api/v1/openapi.json', { openapi: '3.1.0', info: { title: 'Typikon', version: '1', description: 'Editor profiles and what they are tried on.' } });
+  app.doc31('/api/v1/openapi.json', {
+    openapi: '3.1.0',
+    info: { title: 'Typikon', version: '1', description: 'Editor profiles and what they are tried on.' },
+  });
   app.all('/api/*', (context) => problem(context, 404, `There is nothing at ${context.req.path}.`));
   if (webDir !== undefined) {
     const root = relative(process.cwd(), webDir) || '.';

@@ -9,12 +9,14 @@ export function onError(log: Logger): ErrorHandler {
   return (error, context) => {
     if (error instanceof HTTPException) return problem(context, error.status, error.message || 'The request cannot be handled.');
     log.error({ err: error, path: context.req.path }, 'request failed');
-    if (error instanceof ConnectionError || isLostConnection(error)) return problem(context, 503, 'The database does not answer. Nothing was saved; please try again in a moment.');
+    if (error instanceof ConnectionError || isLostConnection(error))
+      return problem(context, 503, 'The database does not answer. Nothing was saved; please try again in a moment.');
     return problem(context, 500, 'Something failed on the server. Nothing was saved.');
   };
 }
 
-const LOST = /ECONNREFUSED|ECONNRESET|EPIPE|socket has unexpectedly been closed|server has gone away|Connection (timeout|closed)|cannot execute new commands/i;
+const LOST =
+  /ECONNREFUSED|ECONNRESET|EPIPE|socket has unexpectedly been closed|server has gone away|Connection (timeout|closed)|cannot execute new commands/i;
 
 function isLostConnection(error: unknown): boolean {
   const cause = error instanceof DatabaseError ? error.original : error;

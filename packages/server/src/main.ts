@@ -49,7 +49,11 @@ if (process.send !== undefined) process.on('disconnect', () => void stop());
 
 start().catch((error: unknown) => {
   const { code, message } = error as NodeJS.ErrnoException;
-  process.stderr.write(code === 'EADDRINUSE' ? `Port ${(error as { port?: number }).port} is in use. Choose another with --port.\n` : `Typikon could not start: ${message}\n`);
+  process.stderr.write(
+    code === 'EADDRINUSE'
+      ? `Port ${(error as { port?: number }).port} is in use. Choose another with --port.\n`
+      : `Typikon could not start: ${message}\n`,
+  );
   log.error({ err: error }, 'could not start');
   process.exit(1);
 });

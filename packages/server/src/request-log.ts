@@ -9,6 +9,9 @@ export function requestLog(log: Logger): MiddlewareHandler {
     const begin = performance.now();
     context.header('X-Request-Id', id);
     await next();
-    log.info({ id, method: context.req.method, path: context.req.path, status: context.res.status, ms: Math.round(performance.now() - begin) }, 'request');
+    log.info(
+      { id, method: context.req.method, path: context.req.path, status: context.res.status, ms: Math.round(performance.now() - begin) },
+      'request',
+    );
   };
 }

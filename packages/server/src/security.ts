@@ -10,11 +10,13 @@ import { problem } from './problem';
 export function loopbackOnly(): MiddlewareHandler {
   return async (context, next) => {
     const host = context.req.header('host') ?? '';
-    if (!/^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/i.test(host)) return problem(context, 403, 'This server answers only to its loopback address.');
+    if (!/^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/i.test(host))
+      return problem(context, 403, 'This server answers only to its loopback address.');
     if (!['GET', 'HEAD', 'OPTIONS'].includes(context.req.method)) {
       const site = context.req.header('sec-fetch-site');
       const origin = context.req.header('origin');
-      const isForeign = site !== undefined ? site !== 'same-origin' && site !== 'none' : origin !== undefined && new URL(origin).host !== host;
+      const isForeign =
+        site !== undefined ? site !== 'same-origin' && site !== 'none' : origin !== undefined && new URL(origin).host !== host;
       if (isForeign) return problem(context, 403, 'Changes can only be made from Typikon itself.');
     }
     await next();

@@ -34,7 +34,10 @@ beforeAll(async () => {
 
 afterAll(() => sequelize.close());
 
-const request = (path: string, { method = 'GET', headers = {}, body }: { method?: string; headers?: Record<string, string>; body?: unknown } = {}) =>
+const request = (
+  path: string,
+  { method = 'GET', headers = {}, body }: { method?: string; headers?: Record<string, string>; body?: unknown } = {},
+) =>
   app.request(`${ORIGIN}/api/v1${path}`, {
     method,
     headers: { host: '127.0.0.1:4710', ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
@@ -45,7 +48,8 @@ async function read(id: string): Promise<Stored> {
   return (await (await request(`/profiles/${id}`)).json()) as Stored;
 }
 
-const save = (id: string, document: unknown, revision: number | string) => request(`/profiles/${id}/draft`, { method: 'PUT', headers: { 'if-match': `"${revision}"` }, body: document });
+const save = (id: string, document: unknown, revision: number | string) =>
+  request(`/profiles/${id}/draft`, { method: 'PUT', headers: { 'if-match': `"${revision}"` }, body: document });
 
 describe('the database', () => {
   test('a second migration and a second seed do nothing', async () => {
@@ -79,7 +83,9 @@ describe('reading', () => {
     const description = (await (await request('/openapi.json')).json()) as { openapi: string; paths: Record<string, object> };
     expect(description.openapi).toBe('3.1.0');
     expect(Object.keys(description.paths).sort()).toEqual(
-      ['/documents', '/health', '/house-limits', '/page-kinds', '/profiles', '/profiles/{id}', '/profiles/{id}/draft', '/specimens'].map((path) => `/api/v1${path}`),
+      ['/documents', '/health', '/house-limits', '/page-kinds', '/profiles', '/profiles/{id}', '/profiles/{id}/draft', '/specimens'].map(
+        (path) => `/api/v1${path}`,
+      ),
     );
   });
   test.each(['/profiles/nobody', '/nothing', '/profiles/NOT%20an%20id'])('%s is not there, as problem details', async (path) => {
@@ -111,7 +117,9 @@ describe('saving a draft', () => {
   });
   test('of many saves at once from the same state, one wins', async () => {
     const { document, revision } = await read('tender-desk');
-    const statuses = await Promise.all(Array.from({ length: 6 }, async (_, i) => (await save('tender-desk', { ...document, purpose: `Number ${i}` }, revision)).status));
+    const statuses = await Promise.all(
+      Array.from({ length: 6 }, async (_, i) => (await save('tender-desk', { ...document, purpose: `Number ${i}` }, revision)).status),
+    );
     expect(statuses.sort()).toEqual([200, 412, 412, 412, 412, 412]);
     expect((await read('tender-desk')).revision).toBe(revision + 1);
   });
@@ -132,7 +140,11 @@ describe('saving a draft', () => {
     expect(await response.json()).toMatchObject({ problems: [{ message: expect.stringContaining('circle') }] });
   });
   test('what is not JSON is refused', async () => {
-    const response = await app.request(`${ORIGIN}/api/v1/profiles/house/draft`, { method: 'PUT', headers: { host: '127.0.0.1:4710', 'content-type': 'application/json', 'if-match': '"1"' }, body: '{' });
+    const response = await app.request(`${ORIGIN}/api/v1/profiles/house/draft`, {
+      method: 'PUT',
+      headers: { host: '127.0.0.1:4710', 'content-type': 'application/json', 'if-match': '"1"' },
+      body: '{',
+    });
     expect(response.status).toBe(400);
     expect(response.headers.get('content-type')).toContain('application/problem+json');
   });
@@ -150,7 +162,10 @@ describe('making a profile', () => {
     expect((await request('/profiles', { method: 'POST', body })).status).toBe(409);
   });
   test('needs a parent that is there', async () => {
-    const response = await request('/profiles', { method: 'POST', body: { id: 'orphan', document: { format: 'typikon-profile/1', name: 'Orphan', extends: 'nobody' } } });
+    const response = await request('/profiles', {
+      method: 'POST',
+      body: { id: 'orphan', document: { format: 'typikon-profile/1', name: 'Orphan', extends: 'nobody' } },
+    });
     expect(response.status).toBe(422);
     expect(await response.json()).toMatchObject({ problems: [{ pointer: '/extends' }] });
   });
@@ -162,7 +177,7 @@ describe('guarding', () => {
     ['a change from another site', 'PUT', { host: '127.0.0.1:4710', 'sec-fetch-site': 'cross-site' }],
     ['a change from another port', 'POST', { host: '127.0.0.1:4710', origin: 'http://127.0.0.1:4711' }],
   ])('%s is refused', async (_what, method, headers) => {
-    expect((await request('/profiles', { method, headers: headers as Record<string, string> })).status).toBe(403);
+    expect((await request('/profiles', { method, headers: headers })).status).toBe(403);
   });
   test('the application forbids foreign scripts and being framed', async () => {
     const headers = (await request('/health')).headers;
@@ -192,12 +207,18 @@ describe('the site stand-in', () => {
     ['/stylesheets/site.css', 'text/css'],
     ['/images/old-tansy.svg', 'image/svg+xml'],
   ])('%s', async (path, type) => expect((await page(path)).headers.get('content-type')).toContain(type));
-  test.each(['/documents/nothing', '/images/..%2f..%2fpackage.json', '/images/none.svg', '/stylesheets/none.css', '/x'])('%s is not there', async (path) => expect((await page(path)).status).toBe(404));
+  test.each(['/documents/nothing', '/images/..%2f..%2fpackage.json', '/images/none.svg', '/stylesheets/none.css', '/x'])(
+    '%s is not there',
+    async (path) => expect((await page(path)).status).toBe(404),
+  );
   test('a proof is cleaned by the draft that comes with it, never trusted', async () => {
     const form = new FormData();
     form.set('html', '<p>Hi <u>there</u></p><script>alert(1)</script><img src=x onerror=alert(1)>');
     form.set('profile', 'try');
-    form.set('profiles', JSON.stringify({ try: { format: 'typikon-profile/1', name: 'Try', markup: { elements: { p: {}, u: {}, script: {} } } } }));
+    form.set(
+      'profiles',
+      JSON.stringify({ try: { format: 'typikon-profile/1', name: 'Try', markup: { elements: { p: {}, u: {}, script: {} } } } }),
+    );
     const html = await (await page('/proof', { method: 'POST', body: form })).text();
     expect(html).toContain('<p>Hi <u>there</u></p>');
     expect(html).not.toContain('alert');

@@ -15,12 +15,19 @@ export const cleanCommand: Command = {
   run(args) {
     const { values, positionals } = readArguments(
       args,
-      { profile: { type: 'string' }, house: { type: 'string' }, role: { type: 'string' }, json: { type: 'boolean' }, jsonl: { type: 'boolean' } },
+      {
+        profile: { type: 'string' },
+        house: { type: 'string' },
+        role: { type: 'string' },
+        json: { type: 'boolean' },
+        jsonl: { type: 'boolean' },
+      },
       usage,
     );
     if (positionals.length > 1) throw new Failure(`Only one file can be given, not ${positionals.length}. Usage: typikon ${usage}`);
     if (values.json === true && values.jsonl === true) throw new Failure('Give either --json or --jsonl, not both.');
-    if (values.role !== undefined && values.house === undefined) throw new Failure('--role only matters with --house, whose limits it may be excepted from.');
+    if (values.role !== undefined && values.house === undefined)
+      throw new Failure('--role only matters with --house, whose limits it may be excepted from.');
     const resolved = readProfile(required(values.profile, 'profile', usage));
     const house = values.house === undefined ? undefined : readHouse(values.house);
     const rules = compileRules(resolved, { ...(house && { house }), ...(values.role !== undefined && { role: values.role }) });
@@ -43,7 +50,8 @@ function cleanLines(input: string, rules: CompiledRules, name: string): void {
     } catch (error) {
       throw new Failure(`${name}:${index + 1}: is not JSON, ${(error as Error).message}.`);
     }
-    if (typeof item !== 'object' || item === null || typeof item.html !== 'string') throw new Failure(`${name}:${index + 1}: needs an object {"id", "html"} with html as a string.`);
+    if (typeof item !== 'object' || item === null || typeof item.html !== 'string')
+      throw new Failure(`${name}:${index + 1}: needs an object {"id", "html"} with html as a string.`);
     const { html, ledger } = clean(item.html, rules);
     print(`${JSON.stringify({ id: item.id, html, ledger })}\n`);
   });

@@ -17,7 +17,11 @@ export function patchToAllow(missing: ButtonDeclaration['needs']): JsonObject {
   const elements: JsonObject = {};
   for (const { element, attribute } of missing) {
     const rule = (elements[element] ??= { outcome: 'keep' }) as JsonObject;
-    if (attribute !== undefined) rule['attributes'] = { ...(rule['attributes'] as JsonObject | undefined), [attribute]: { test: attribute === 'href' ? 'url' : 'text' } };
+    if (attribute !== undefined)
+      rule['attributes'] = {
+        ...(rule['attributes'] as JsonObject | undefined),
+        [attribute]: { test: attribute === 'href' ? 'url' : 'text' },
+      };
   }
   return { markup: { elements } };
 }
@@ -35,7 +39,9 @@ export const buttonWithoutMarkup: Check = {
         const missing = missingMarkup(button, rules);
         if (missing.length === 0) continue;
         const isCapped = missing.some(({ element }) => ['house-limits', 'safety-floor'].includes(rules.element(element).by.layer));
-        const names = missing.map(({ element, attribute }) => (attribute === undefined ? element : `${attribute} on ${element}`)).join(', ');
+        const names = missing
+          .map(({ element, attribute }) => (attribute === undefined ? element : `${attribute} on ${element}`))
+          .join(', ');
         findings.push({
           check: 'button-without-markup',
           severity: 'error',

@@ -2,7 +2,18 @@ import type { Token, TreeAdapter, TreeAdapterTypeMap, html } from 'parse5';
 import { type Attribute, type ChildNode, CommentNode, ElementNode, FragmentNode, type Node, type ParentNode, TextNode } from './node';
 
 /** How the names of parse5's tree interface map to our nodes. */
-export type NodeMap = TreeAdapterTypeMap<Node, ParentNode, ChildNode, FragmentNode, FragmentNode, ElementNode, CommentNode, TextNode, ElementNode, never>;
+export type NodeMap = TreeAdapterTypeMap<
+  Node,
+  ParentNode,
+  ChildNode,
+  FragmentNode,
+  FragmentNode,
+  ElementNode,
+  CommentNode,
+  TextNode,
+  ElementNode,
+  never
+>;
 
 /** Lets parse5 build our tree. One adapter serves one parse: it remembers the element made last and how many were made. */
 export class Adapter implements TreeAdapter<NodeMap> {

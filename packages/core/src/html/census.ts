@@ -17,7 +17,7 @@ export function takeCensus(root: ParentNode): Census {
       if (child.type !== 'element') continue;
       elements.set(child.name, (elements.get(child.name) ?? 0) + 1);
       let counts = attributes.get(child.name);
-      if (counts === undefined) attributes.set(child.name, (counts = new Map()));
+      if (counts === undefined) attributes.set(child.name, (counts = new Map<string, number>()));
       for (const { name } of child.attributes) counts.set(name, (counts.get(name) ?? 0) + 1);
       stack.push(child);
     }

@@ -6,9 +6,7 @@ export const VOID_ELEMENTS: ReadonlySet<string> = new Set(
 );
 
 /** Elements whose text is written without escaping (HTML, section 13.3 "Serializing HTML fragments"). */
-export const RAW_TEXT_ELEMENTS: ReadonlySet<string> = new Set(
-  'style script xmp iframe noembed noframes plaintext noscript'.split(' '),
-);
+export const RAW_TEXT_ELEMENTS: ReadonlySet<string> = new Set('style script xmp iframe noembed noframes plaintext noscript'.split(' '));
 
 /** Elements whose text no reader sees (HTML, section 15.3.1 "Hidden elements", and those that stand in for unsupported content). */
 export const HIDDEN_ELEMENTS: ReadonlySet<string> = new Set(

@@ -46,7 +46,7 @@ class PlacingTokenizer extends Tokenizer {
   override _emitEOFToken(): void {
     const open = this.currentToken as PlacedToken | null;
     if (open !== null && (open.type === Token.TokenType.START_TAG || open.type === Token.TokenType.END_TAG))
-      (this.handler as unknown as PlacingParser).onUnfinishedTag(open as unknown as Token.TagToken & PlacedToken);
+      (this.handler as unknown as PlacingParser).onUnfinishedTag(open);
     super._emitEOFToken();
   }
   private place(before: number): void {

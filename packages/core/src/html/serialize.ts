@@ -81,11 +81,22 @@ const IN_ATTRIBUTE = /[&<>"\r\u00a0]/;
 /** Text with the characters that markup would read replaced by references. */
 export function escapeText(text: string): string {
   if (!IN_TEXT.test(text)) return text;
-  return text.replace(/&/g, '&amp;').replace(/\u00a0/g, '&nbsp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/\r/g, '&#13;');
+  return text
+    .replace(/&/g, '&amp;')
+    .replace(/\u00a0/g, '&nbsp;')
+    .replace(/</g, '&lt;')
+    .replace(/>/g, '&gt;')
+    .replace(/\r/g, '&#13;');
 }
 
 /** An attribute value, to stand between double quotes. */
 export function escapeAttribute(value: string): string {
   if (!IN_ATTRIBUTE.test(value)) return value;
-  return value.replace(/&/g, '&amp;').replace(/\u00a0/g, '&nbsp;').replace(/"/g, '&quot;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/\r/g, '&#13;');
+  return value
+    .replace(/&/g, '&amp;')
+    .replace(/\u00a0/g, '&nbsp;')
+    .replace(/"/g, '&quot;')
+    .replace(/</g, '&lt;')
+    .replace(/>/g, '&gt;')
+    .replace(/\r/g, '&#13;');
 }

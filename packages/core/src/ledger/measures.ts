@@ -34,7 +34,12 @@ export function measure(input: string, html: string, root: FragmentNode, ledger:
     ...sizeOf(root),
     changes: ledger.length,
     losses: ledger.filter(({ severity }) => severity === 'loss').length,
-    rules: new Set(ledger.map(({ layer, rule, path, reason }) => `${layer} ${rule} ${rule === '/markup/unlisted' ? path.slice(path.lastIndexOf(' ') + 1) : ''} ${reason}`)).size,
+    rules: new Set(
+      ledger.map(
+        ({ layer, rule, path, reason }) =>
+          `${layer} ${rule} ${rule === '/markup/unlisted' ? path.slice(path.lastIndexOf(' ') + 1) : ''} ${reason}`,
+      ),
+    ).size,
   };
 }
 

@@ -1,5 +1,14 @@
 import { HIDDEN_ELEMENTS, NOTHING_WITHOUT_SOURCE, REPLACED_ELEMENTS, VOID_ELEMENTS } from '../html/elements';
-import { append, type Attribute, type ChildNode, type CommentNode, type ElementNode, HTML_NAMESPACE, type ParentNode, TextNode } from '../html/node';
+import {
+  append,
+  type Attribute,
+  type ChildNode,
+  type CommentNode,
+  type ElementNode,
+  HTML_NAMESPACE,
+  type ParentNode,
+  TextNode,
+} from '../html/node';
 import type { ParsedFragment } from '../html/parse';
 import { attributeRanges, type Range } from '../html/positions';
 import { startTag } from '../html/serialize';
@@ -205,7 +214,14 @@ class Walk {
     });
   }
 
-  private reportElement(element: ElementNode, frame: Frame, action: 'removed' | 'unwrapped' | 'shown-as-text', by: Authority, reason: Reason, textLost: number): void {
+  private reportElement(
+    element: ElementNode,
+    frame: Frame,
+    action: 'removed' | 'unwrapped' | 'shown-as-text',
+    by: Authority,
+    reason: Reason,
+    textLost: number,
+  ): void {
     if (this.ledger === null) return;
     // One start tag that the parser made several elements from is one thing to the person who wrote it.
     if (isCopy(element) && textLost === 0) return;
@@ -264,7 +280,8 @@ class Walk {
 
 function step(name: string, nth: number, parent: Frame): string {
   if (name === '#comment') return name;
-  if (parent.elementsInAll === -1) parent.elementsInAll = parent.children.reduce((count, child) => (child.type === 'element' ? count + 1 : count), 0);
+  if (parent.elementsInAll === -1)
+    parent.elementsInAll = parent.children.reduce((count, child) => (child.type === 'element' ? count + 1 : count), 0);
   return parent.elementsInAll > 1 ? `${name}:nth-child(${nth})` : name;
 }
 
@@ -279,7 +296,8 @@ interface Judgement {
 /** Judges one attribute; null says that it stays as it is. */
 function judge(rule: CompiledElement, name: string, value: string): Judgement | null {
   if (isAttributeForbidden(name)) return { keep: undefined, by: FLOOR_ATTRIBUTES, reason: 'attribute-forbidden' };
-  if (URL_ATTRIBUTES.has(name) && !isAddressSafe(rule.name, name, value)) return { keep: undefined, by: FLOOR_SCHEMES, reason: 'address-runs-code' };
+  if (URL_ATTRIBUTES.has(name) && !isAddressSafe(rule.name, name, value))
+    return { keep: undefined, by: FLOOR_SCHEMES, reason: 'address-runs-code' };
   const attribute = rule.attributes.get(name);
   if (attribute === undefined) return { keep: undefined, by: rule.otherAttributes(name), reason: 'attribute-not-allowed' };
   let kept = value;
@@ -322,7 +340,22 @@ function isBareWrapper(element: ElementNode): boolean {
   return (element.name === 'span' || element.name === 'div' || element.name.includes(':')) && element.attributes.length === 0;
 }
 
-const NOTICED_ATTRIBUTES: ReadonlySet<string> = new Set(['href', 'src', 'style', 'class', 'align', 'color', 'bgcolor', 'width', 'height', 'target', 'start', 'type', 'colspan', 'rowspan']);
+const NOTICED_ATTRIBUTES: ReadonlySet<string> = new Set([
+  'href',
+  'src',
+  'style',
+  'class',
+  'align',
+  'color',
+  'bgcolor',
+  'width',
+  'height',
+  'target',
+  'start',
+  'type',
+  'colspan',
+  'rowspan',
+]);
 
 function severityOfAttribute(name: string): Severity {
   return NOTICED_ATTRIBUTES.has(name) ? 'change' : 'tidy';

@@ -55,11 +55,19 @@ const floorAttributes: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.attrib
 const NO_ATTRIBUTES: ReadonlyMap<string, CompiledAttribute> = new Map();
 
 /** Elements that the parser adds by itself around others (HTML, section 13.2.6.4.9 "in table"): where those are kept, these are too. */
-const IMPLIED_BY: Readonly<Record<string, string | undefined>> = Object.assign(Object.create(null) as object, { tbody: 'tr', colgroup: 'col' });
+const IMPLIED_BY: Readonly<Record<string, string | undefined>> = Object.assign(Object.create(null) as object, {
+  tbody: 'tr',
+  colgroup: 'col',
+});
 
 /** Whether the safety floor takes an attribute away whatever the rules say. */
 export function isAttributeForbidden(name: string): boolean {
-  return name.startsWith(SAFETY_FLOOR.attributes.prefix) || floorAttributes.has(name) || name.startsWith('xmlns:') || name.startsWith('formaction');
+  return (
+    name.startsWith(SAFETY_FLOOR.attributes.prefix) ||
+    floorAttributes.has(name) ||
+    name.startsWith('xmlns:') ||
+    name.startsWith('formaction')
+  );
 }
 
 /**
@@ -86,7 +94,11 @@ export function compileRules(resolved: ResolvedProfile, options: CompileOptions 
   return {
     element,
     foreign: { ...foreign, outcome: 'drop', by: { layer: 'safety-floor', rule: '/foreign' }, reason: 'element-forbidden' },
-    comments: { keep: markup.comments === 'keep' && (houseMarkup === undefined || houseMarkup.comments === 'keep' || compiler.isExcepted('/comments')), by: compiler.commentsBy() },
+    comments: {
+      keep:
+        markup.comments === 'keep' && (houseMarkup === undefined || houseMarkup.comments === 'keep' || compiler.isExcepted('/comments')),
+      by: compiler.commentsBy(),
+    },
     nesting:
       houseMarkup !== undefined && houseMarkup.limits.nesting < markup.limits.nesting && !compiler.isExcepted('/limits/nesting')
         ? { limit: houseMarkup.limits.nesting, by: { layer: 'house-limits', rule: '/markup/limits/nesting' } }
@@ -137,15 +149,24 @@ class Compiler {
     const outcome = rule?.outcome ?? 'keep';
     const isHouseOk = this.houseAllows(name);
     // What both refuse is said to be refused by the house: allowing it here alone would change nothing.
-    const unlistedByHouse: Authority = { layer: 'house-limits', rule: Object.hasOwn(this.house?.elements ?? {}, name) ? toPointer(['markup', 'elements', name]) : '/markup/unlisted' };
+    const unlistedByHouse: Authority = {
+      layer: 'house-limits',
+      rule: Object.hasOwn(this.house?.elements ?? {}, name) ? toPointer(['markup', 'elements', name]) : '/markup/unlisted',
+    };
     if (rule === undefined) {
       const needer = IMPLIED_BY[name];
-      if (needer !== undefined && this.element(needer).outcome === 'keep') return { ...this.element(needer), name, attributes: NO_ATTRIBUTES };
+      if (needer !== undefined && this.element(needer).outcome === 'keep')
+        return { ...this.element(needer), name, attributes: NO_ATTRIBUTES };
       return isHouseOk ? this.unlisted : { ...this.unlisted, by: unlistedByHouse };
     }
     const by = this.byProfile(['elements', name]);
     if (outcome === 'rename') return this.renamed(name, rule, by, renamedFrom);
-    if (outcome !== 'keep') return this.gone(outcome, by, outcome === 'drop' ? 'element-dropped' : outcome === 'text' ? 'element-shown-as-text' : 'element-not-allowed');
+    if (outcome !== 'keep')
+      return this.gone(
+        outcome,
+        by,
+        outcome === 'drop' ? 'element-dropped' : outcome === 'text' ? 'element-shown-as-text' : 'element-not-allowed',
+      );
     if (!isHouseOk) return this.gone(this.houseOutcome(name), unlistedByHouse, 'element-not-allowed');
     return {
       outcome: 'keep',
@@ -192,17 +213,31 @@ class Compiler {
     for (const [name, test] of Object.entries(rule.attributes ?? {})) add(name, test, ['elements', element, 'attributes', name]);
     // A frame that is closed in already stays as it is.
     if (element === 'iframe' && !attributes.has('sandbox'))
-      attributes.set('sandbox', { tests: [{ judge: this.test('sandbox', { test: 'list', values: [SAFETY_FLOOR.frame.sandbox] }, this.markup), by: { layer: 'safety-floor', rule: '/frame/sandbox' } }] });
+      attributes.set('sandbox', {
+        tests: [
+          {
+            judge: this.test('sandbox', { test: 'list', values: [SAFETY_FLOOR.frame.sandbox] }, this.markup),
+            by: { layer: 'safety-floor', rule: '/frame/sandbox' },
+          },
+        ],
+      });
     return attributes;
   }
 
   private houseAttribute(element: string, name: string): 'free' | 'refused' | { judge: CompiledTest; by: Authority } {
-    if (this.house === undefined || this.isExcepted(`/elements/${element}/attributes/${name}`) || this.isExcepted(`/attributes/${name}`)) return 'free';
+    if (this.house === undefined || this.isExcepted(`/elements/${element}/attributes/${name}`) || this.isExcepted(`/attributes/${name}`))
+      return 'free';
     const own = this.house.elements[element]?.attributes;
     if (own !== undefined && Object.hasOwn(own, name))
-      return { judge: this.test(name, own[name]!, this.house), by: { layer: 'house-limits', rule: toPointer(['markup', 'elements', element, 'attributes', name]) } };
+      return {
+        judge: this.test(name, own[name]!, this.house),
+        by: { layer: 'house-limits', rule: toPointer(['markup', 'elements', element, 'attributes', name]) },
+      };
     if (Object.hasOwn(this.house.attributes, name))
-      return { judge: this.test(name, this.house.attributes[name]!, this.house), by: { layer: 'house-limits', rule: toPointer(['markup', 'attributes', name]) } };
+      return {
+        judge: this.test(name, this.house.attributes[name]!, this.house),
+        by: { layer: 'house-limits', rule: toPointer(['markup', 'attributes', name]) },
+      };
     return 'refused';
   }
 

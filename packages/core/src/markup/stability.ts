@@ -8,12 +8,16 @@ import { HTML_NAMESPACE, type ElementNode, type ParentNode } from '../html/node'
 
 /** Start tags of these close an open `p`. */
 const CLOSE_PARAGRAPH = new Set(
-  'address article aside blockquote center details dialog dir div dl fieldset figcaption figure footer h1 h2 h3 h4 h5 h6 header hgroup hr main menu nav ol p pre search section summary table ul li dd dt'.split(' '),
+  'address article aside blockquote center details dialog dir div dl fieldset figcaption figure footer h1 h2 h3 h4 h5 h6 header hgroup hr main menu nav ol p pre search section summary table ul li dd dt'.split(
+    ' ',
+  ),
 );
 const HEADINGS = new Set(['h1', 'h2', 'h3', 'h4', 'h5', 'h6']);
 /** Ordinary elements, for which the parser has no rule but to open and close them where they stand. */
 const ORDINARY = new Set(
-  'abbr audio b bdi bdo big br canvas cite code data del dfn em embed font i iframe img input ins kbd label legend map mark meter output picture progress q ruby s samp small source span strike strong sub sup time track tt u var video wbr'.split(' '),
+  'abbr audio b bdi bdo big br canvas cite code data del dfn em embed font i iframe img input ins kbd label legend map mark meter output picture progress q ruby s samp small source span strike strong sub sup time track tt u var video wbr'.split(
+    ' ',
+  ),
 );
 /** Where each of these may stand; in any other place the parser may move it. */
 const PARENTS: Readonly<Record<string, readonly string[] | undefined>> = Object.assign(Object.create(null) as object, {

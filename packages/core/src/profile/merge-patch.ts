@@ -42,7 +42,8 @@ export function withValue(document: JsonObject, keys: readonly string[], value: 
 /** Whether two JSON values are equal; the order of object keys does not count. */
 export function isSameJson(one: Json | undefined, other: Json | undefined): boolean {
   if (one === other) return true;
-  if (Array.isArray(one) && Array.isArray(other)) return one.length === other.length && one.every((value, i) => isSameJson(value, other[i]));
+  if (Array.isArray(one) && Array.isArray(other))
+    return one.length === other.length && one.every((value, i) => isSameJson(value, other[i]));
   if (!isObject(one) || !isObject(other)) return false;
   const keys = Object.keys(one);
   return keys.length === Object.keys(other).length && keys.every((key) => Object.hasOwn(other, key) && isSameJson(one[key], other[key]));

@@ -39,10 +39,14 @@ const OWN_KEYS = ['format', 'name', 'purpose', 'extends'];
  */
 export function resolveProfile(id: string, documentOf: (id: string) => Json | undefined): Resolution {
   const chain: ProfileSource[] = [];
-  for (let next: string | undefined = id; next !== undefined; ) {
+  for (let next: string | undefined = id; next !== undefined;) {
     const child: ProfileSource | undefined = chain[chain.length - 1];
     if (chain.some((source) => source.id === next))
-      return failure(child!.id, '/extends', `The profiles extend each other in a circle: ${[...chain.map((s) => s.id), next].join(' → ')}.`);
+      return failure(
+        child!.id,
+        '/extends',
+        `The profiles extend each other in a circle: ${[...chain.map((s) => s.id), next].join(' → ')}.`,
+      );
     const document = documentOf(next);
     if (document === undefined)
       return child === undefined
@@ -51,7 +55,8 @@ export function resolveProfile(id: string, documentOf: (id: string) => Json | un
     if (!isObject(document)) return failure(next, '', 'A profile is a JSON object.');
     if (document['format'] !== PROFILE_FORMAT) return failure(next, '/format', `The format must be "${PROFILE_FORMAT}".`);
     const parent = document['extends'];
-    if (parent !== undefined && !idSchema.safeParse(parent).success) return failure(next, '/extends', 'It must be the id of another profile.');
+    if (parent !== undefined && !idSchema.safeParse(parent).success)
+      return failure(next, '/extends', 'It must be the id of another profile.');
     chain.push({ id: next, document });
     next = parent as string | undefined;
   }
@@ -79,10 +84,16 @@ export function mergeChain(chain: readonly ProfileSource[]): JsonObject {
  * @param document the document as it is written
  * @param name what to call it in a problem
  */
-export function readHouseLimits(document: Json, name = 'house-limits'): { ok: true; house: HouseLimits } | { ok: false; problems: Problem[] } {
+export function readHouseLimits(
+  document: Json,
+  name = 'house-limits',
+): { ok: true; house: HouseLimits } | { ok: false; problems: Problem[] } {
   const parsed = houseLimitsSchema.safeParse(document);
   if (parsed.success) return { ok: true, house: parsed.data };
-  return { ok: false, problems: parsed.error.issues.flatMap((issue) => problemsOf(issue, [{ id: name, document: isObject(document) ? document : {} }])) };
+  return {
+    ok: false,
+    problems: parsed.error.issues.flatMap((issue) => problemsOf(issue, [{ id: name, document: isObject(document) ? document : {} }])),
+  };
 }
 
 /**
@@ -136,7 +147,8 @@ function unknownRemovals({ id, document }: ProfileSource): Problem[] {
       const child = value[key]!;
       const inner = childSchema(schema, key);
       if (inner === 'unknown') {
-        if (child === null) problems.push({ profile: id, pointer: toPointer([...keys, key]), message: `The key "${key}" is not known here.` });
+        if (child === null)
+          problems.push({ profile: id, pointer: toPointer([...keys, key]), message: `The key "${key}" is not known here.` });
       } else if (isObject(child)) visit(child, inner, [...keys, key]);
     }
   };

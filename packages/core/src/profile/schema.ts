@@ -19,8 +19,15 @@ const host = z.string().regex(/^[a-z0-9]([a-z0-9.-]*[a-z0-9])?(:\d+)?$/, 'must b
 export const attributeTestSchema = z.discriminatedUnion('test', [
   z.strictObject({ test: z.literal('text').describe('Any text.'), maxLength: z.int().min(1).optional() }),
   z.strictObject({ test: z.literal('list').describe('One of these values.'), values: z.array(z.string()).min(1) }),
-  z.strictObject({ test: z.literal('tokens').describe('Words separated by white space; those not named here go.'), values: z.array(z.string().regex(/^\S+$/)).min(1) }),
-  z.strictObject({ test: z.literal('integer').describe('A whole number from min to max.'), min: z.int().optional(), max: z.int().optional() }),
+  z.strictObject({
+    test: z.literal('tokens').describe('Words separated by white space; those not named here go.'),
+    values: z.array(z.string().regex(/^\S+$/)).min(1),
+  }),
+  z.strictObject({
+    test: z.literal('integer').describe('A whole number from min to max.'),
+    min: z.int().optional(),
+    max: z.int().optional(),
+  }),
   z.strictObject({
     test: z.literal('url').describe('An address. Its scheme must be one of those that markup.urls gives for the attribute.'),
     hosts: z.array(host).min(1).optional().describe('Only these hosts.'),
@@ -32,7 +39,9 @@ export const elementRuleSchema = z.strictObject({
   outcome: z
     .enum(['keep', 'unwrap', 'drop', 'text', 'rename'])
     .optional()
-    .describe('keep (the default): stays. unwrap: goes, its content stays. drop: goes with its content. text: its tags are shown as text. rename: becomes another element.'),
+    .describe(
+      'keep (the default): stays. unwrap: goes, its content stays. drop: goes with its content. text: its tags are shown as text. rename: becomes another element.',
+    ),
   to: elementName.optional().describe('The element that a renamed one becomes.'),
   attributes: z.record(attributeName, attributeTestSchema).optional(),
 });
@@ -48,7 +57,9 @@ export const markupSchema = z.strictObject({
     .prefault({}),
   unlisted: z.enum(['unwrap', 'drop', 'text']).default('unwrap').describe('What becomes of elements without a rule.'),
   comments: z.enum(['keep', 'drop']).default('drop'),
-  limits: z.strictObject({ nesting: z.int().min(1).max(500).default(200).describe('Deeper elements are unwrapped. Browsers flatten at 512.') }).prefault({}),
+  limits: z
+    .strictObject({ nesting: z.int().min(1).max(500).default(200).describe('Deeper elements are unwrapped. Browsers flatten at 512.') })
+    .prefault({}),
 });
 
 const groupSchema = z.strictObject({
@@ -83,7 +94,12 @@ export const houseLimitsSchema = z.strictObject({
   name: z.string().min(1).max(120).default('House limits'),
   markup: markupSchema,
   trustedRoles: z
-    .record(idSchema, z.strictObject({ except: z.array(z.string().regex(/^(\/[^/]*)+$/, 'must be a JSON Pointer into markup, such as "/elements/iframe"')) }))
+    .record(
+      idSchema,
+      z.strictObject({
+        except: z.array(z.string().regex(/^(\/[^/]*)+$/, 'must be a JSON Pointer into markup, such as "/elements/iframe"')),
+      }),
+    )
     .default({})
     .describe('Which parts of the ceiling do not bind a role.'),
 });

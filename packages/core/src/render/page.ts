@@ -32,8 +32,13 @@ export interface PageContent {
  */
 export function renderPage(kind: PageKind, { title, html, stylesheetAddresses, language = 'en-GB' }: PageContent): string {
   const links = stylesheetAddresses.map((address) => `<link rel="stylesheet" href="${escapeAttribute(address)}">`).join('\n');
-  const open = kind.wrapper.map(({ element, className }) => (className === undefined ? `<${element}>` : `<${element} class="${escapeAttribute(className)}">`)).join('');
-  const close = [...kind.wrapper].reverse().map(({ element }) => `</${element}>`).join('');
+  const open = kind.wrapper
+    .map(({ element, className }) => (className === undefined ? `<${element}>` : `<${element} class="${escapeAttribute(className)}">`))
+    .join('');
+  const close = [...kind.wrapper]
+    .reverse()
+    .map(({ element }) => `</${element}>`)
+    .join('');
   return `<!doctype html>
 <html lang="${escapeAttribute(language)}">
 <head>

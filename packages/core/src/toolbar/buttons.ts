@@ -36,7 +36,14 @@ const list = <Id extends string>(id: Id, label: string, element: string, key: st
   key,
 });
 
-const plain = <Id extends string>(id: Id, label: string, effect: string, key: string | null): Named<Id> => ({ id, label, effect, makes: null, needs: [], key });
+const plain = <Id extends string>(id: Id, label: string, effect: string, key: string | null): Named<Id> => ({
+  id,
+  label,
+  effect,
+  makes: null,
+  needs: [],
+  key,
+});
 
 const link: Named<'link'> = {
   id: 'link',

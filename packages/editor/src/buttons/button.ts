@@ -14,4 +14,3 @@ export interface Button {
   /** Asks the author for something first; the answer is a command. */
   ask?: 'address';
 }
-

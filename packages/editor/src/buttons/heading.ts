@@ -15,7 +15,8 @@ const heading = (level: 2 | 3 | 4, icon: IconNode): Button => {
       const paragraph = nodes[nodeNameOf('p')];
       const make = setBlockType(type);
       // Pressed on a heading of its level, the button gives the paragraph back.
-      return (state, dispatch) => (isInBlock(state, name) && paragraph !== undefined ? setBlockType(paragraph)(state, dispatch) : make(state, dispatch));
+      return (state, dispatch) =>
+        isInBlock(state, name) && paragraph !== undefined ? setBlockType(paragraph)(state, dispatch) : make(state, dispatch);
     },
     isActive: (state) => isInBlock(state, name),
   };

@@ -9,7 +9,23 @@ import { bulletedList, numberedList } from './list';
 import { bold, italic, underline } from './mark';
 import { paragraph } from './paragraph';
 
-const ALL = [paragraph, heading2, heading3, heading4, bold, italic, underline, bulletedList, numberedList, blockQuote, link, unlink, clearFormatting, undo, redo];
+const ALL = [
+  paragraph,
+  heading2,
+  heading3,
+  heading4,
+  bold,
+  italic,
+  underline,
+  bulletedList,
+  numberedList,
+  blockQuote,
+  link,
+  unlink,
+  clearFormatting,
+  undo,
+  redo,
+];
 
 /** What each button does, by its id. */
 export const EDITOR_BUTTONS: ReadonlyMap<ButtonId, Button> = new Map(ALL.map((button) => [button.id, button]));

@@ -39,7 +39,12 @@ export function compileSchema(rules: CompiledRules): Schema {
     const parts = content === 'flow' ? null : content.filter(isKept);
     if (parts !== null && parts.length === 0) continue;
     nodes[nodeNameOf(element)] = {
-      content: parts === null ? contentOf(element, isKept) : parts.length === 1 ? `${nodeNameOf(parts[0]!)}+` : `(${parts.map(nodeNameOf).join(' | ')})+`,
+      content:
+        parts === null
+          ? contentOf(element, isKept)
+          : parts.length === 1
+            ? `${nodeNameOf(parts[0]!)}+`
+            : `(${parts.map(nodeNameOf).join(' | ')})+`,
       ...(PARTS.has(element) ? {} : { group: 'block' }),
       attrs: attributesSpec,
       defining: true,
@@ -49,7 +54,13 @@ export function compileSchema(rules: CompiledRules): Schema {
     };
   }
   for (const element of BLOCK_LEAVES)
-    if (isKept(element)) nodes[nodeNameOf(element)] = { ...(element === 'col' ? {} : { group: 'block' }), attrs: attributesSpec, parseDOM: [parse(element)], toDOM: (node) => [element, node.attrs['attributes'] as HtmlAttributes] };
+    if (isKept(element))
+      nodes[nodeNameOf(element)] = {
+        ...(element === 'col' ? {} : { group: 'block' }),
+        attrs: attributesSpec,
+        parseDOM: [parse(element)],
+        toDOM: (node) => [element, node.attrs['attributes'] as HtmlAttributes],
+      };
   for (const element of INLINE_LEAVES)
     if (isKept(element))
       nodes[nodeNameOf(element)] = {

@@ -4,7 +4,22 @@
 export const FLOW = '(line | block) block*';
 
 /** Blocks whose content is words. */
-export const TEXT_BLOCKS = ['p', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'pre', 'address', 'figcaption', 'summary', 'dt', 'caption', 'legend'] as const;
+export const TEXT_BLOCKS = [
+  'p',
+  'h1',
+  'h2',
+  'h3',
+  'h4',
+  'h5',
+  'h6',
+  'pre',
+  'address',
+  'figcaption',
+  'summary',
+  'dt',
+  'caption',
+  'legend',
+] as const;
 
 /** Blocks that hold other blocks, with what may stand in them: names of elements, or 'flow' for anything. */
 export const CONTAINERS: Readonly<Record<string, readonly string[] | 'flow'>> = {
@@ -40,7 +55,20 @@ export const CONTAINERS: Readonly<Record<string, readonly string[] | 'flow'>> = 
 };
 
 /** Containers and text blocks that stand only inside a certain parent, never on their own. */
-export const PARTS: ReadonlySet<string> = new Set(['li', 'dt', 'dd', 'caption', 'colgroup', 'col', 'thead', 'tbody', 'tfoot', 'tr', 'td', 'th']);
+export const PARTS: ReadonlySet<string> = new Set([
+  'li',
+  'dt',
+  'dd',
+  'caption',
+  'colgroup',
+  'col',
+  'thead',
+  'tbody',
+  'tfoot',
+  'tr',
+  'td',
+  'th',
+]);
 
 /** Elements without content that stand among words. */
 export const INLINE_LEAVES = ['br', 'img', 'wbr', 'iframe', 'video', 'audio', 'input', 'meter', 'progress'] as const;
@@ -50,6 +78,35 @@ export const BLOCK_LEAVES = ['hr', 'col'] as const;
 
 /** Elements that mark words. A link comes first so that it is written around the others. */
 export const MARKS = [
-  'a', 'strong', 'em', 'b', 'i', 'u', 's', 'del', 'ins', 'small', 'big', 'mark', 'sub', 'sup', 'code', 'kbd', 'samp', 'var', 'cite', 'q', 'dfn', 'abbr',
-  'time', 'data', 'bdi', 'bdo', 'strike', 'tt', 'font', 'span', 'label',
+  'a',
+  'strong',
+  'em',
+  'b',
+  'i',
+  'u',
+  's',
+  'del',
+  'ins',
+  'small',
+  'big',
+  'mark',
+  'sub',
+  'sup',
+  'code',
+  'kbd',
+  'samp',
+  'var',
+  'cite',
+  'q',
+  'dfn',
+  'abbr',
+  'time',
+  'data',
+  'bdi',
+  'bdo',
+  'strike',
+  'tt',
+  'font',
+  'span',
+  'label',
 ] as const;

@@ -9,7 +9,7 @@ import { MIGRATIONS } from './migrations/index';
  */
 export async function migrate(sequelize: Sequelize): Promise<string[]> {
   const umzug = new Umzug<QueryInterface>({
-    migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: ({ context }) => up(context) })),
+    migrations: MIGRATIONS.map((migration) => ({ name: migration.name, up: ({ context }) => migration.up(context) })),
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
     logger: undefined,

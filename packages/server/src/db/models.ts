@@ -67,15 +67,34 @@ const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: f
 export function defineModels(sequelize: Sequelize): void {
   const plain = { sequelize, timestamps: false, underscored: true } as const;
   ProfileModel.init(
-    { id: id(), document: json(), revision: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 }, createdAt: moment(), updatedAt: moment() },
+    {
+      id: id(),
+      document: json(),
+      revision: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 },
+      createdAt: moment(),
+      updatedAt: moment(),
+    },
     { sequelize, underscored: true, tableName: 'profiles' },
   );
   DraftHistoryModel.init(
-    { profileId: id(), revision: { type: DataTypes.INTEGER.UNSIGNED, primaryKey: true }, document: json(), savedAt: { ...moment(), defaultValue: DataTypes.NOW } },
+    {
+      profileId: id(),
+      revision: { type: DataTypes.INTEGER.UNSIGNED, primaryKey: true },
+      document: json(),
+      savedAt: { ...moment(), defaultValue: DataTypes.NOW },
+    },
     { ...plain, tableName: 'draft_history' },
   );
   SpecimenModel.init(
-    { id: id(), name: text(200), kind: text(60), notes: text(1000), profileId: text(64), html: longText(), position: { type: DataTypes.INTEGER, allowNull: false } },
+    {
+      id: id(),
+      name: text(200),
+      kind: text(60),
+      notes: text(1000),
+      profileId: text(64),
+      html: longText(),
+      position: { type: DataTypes.INTEGER, allowNull: false },
+    },
     { ...plain, tableName: 'specimens' },
   );
   StylesheetModel.init({ id: id(), css: longText() }, { ...plain, tableName: 'stylesheets' });

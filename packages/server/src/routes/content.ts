@@ -2,8 +2,12 @@ import { createRoute, z } from '@hono/zod-openapi';
 import { DocumentModel, PageKindModel, SettingModel, SpecimenModel, StylesheetModel } from '../db/models';
 import { json, router } from './shared';
 
-const specimenSchema = z.object({ id: z.string(), name: z.string(), kind: z.string(), notes: z.string(), profileId: z.string(), html: z.string() }).openapi('Specimen');
-const documentSchema = z.object({ id: z.string(), title: z.string(), contentType: z.string(), profileId: z.string(), pageKindId: z.string() }).openapi('DocumentSummary');
+const specimenSchema = z
+  .object({ id: z.string(), name: z.string(), kind: z.string(), notes: z.string(), profileId: z.string(), html: z.string() })
+  .openapi('Specimen');
+const documentSchema = z
+  .object({ id: z.string(), title: z.string(), contentType: z.string(), profileId: z.string(), pageKindId: z.string() })
+  .openapi('DocumentSummary');
 const pageKindSchema = z
   .object({
     id: z.string(),

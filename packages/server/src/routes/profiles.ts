@@ -6,7 +6,9 @@ import { DraftHistoryModel, ProfileModel } from '../db/models';
 import { problem } from '../problem';
 import { failure, json, router } from './shared';
 
-const documentSchema = z.record(z.string(), z.unknown()).openapi('ProfileDocument', { description: 'A profile document, typikon-profile/1 (docs/profile.schema.json).' });
+const documentSchema = z
+  .record(z.string(), z.unknown())
+  .openapi('ProfileDocument', { description: 'A profile document, typikon-profile/1 (docs/profile.schema.json).' });
 const storedProfile = z
   .object({ id: z.string(), document: documentSchema, revision: z.int(), createdAt: z.iso.datetime(), updatedAt: z.iso.datetime() })
   .openapi('StoredProfile');
@@ -44,8 +46,13 @@ const saveRoute = createRoute({
   method: 'put',
   path: '/profiles/{id}/draft',
   summary: 'Saves the draft of a profile',
-  description: 'Needs If-Match with the entity tag of the draft that was edited. Where somebody else has saved since, nothing is changed and the answer holds their version.',
-  request: { params: parameters, headers: z.object({ 'if-match': z.string().optional() }), body: { required: true, ...json(documentSchema, 'The whole document') } },
+  description:
+    'Needs If-Match with the entity tag of the draft that was edited. Where somebody else has saved since, nothing is changed and the answer holds their version.',
+  request: {
+    params: parameters,
+    headers: z.object({ 'if-match': z.string().optional() }),
+    body: { required: true, ...json(documentSchema, 'The whole document') },
+  },
   responses: {
     200: { ...json(storedProfile, 'It was saved'), headers: etagHeader },
     404: failure('There is no such profile'),
@@ -92,7 +99,8 @@ export function profiles(sequelize: Sequelize) {
         context.header('ETag', etagOf(1));
         return context.json(asJson(profile), 201);
       } catch (error) {
-        if (error instanceof UniqueConstraintError) return problem(context, 409, `There is already a profile "${id}". Choose another name.`) as never;
+        if (error instanceof UniqueConstraintError)
+          return problem(context, 409, `There is already a profile "${id}". Choose another name.`) as never;
         throw error;
       }
     })
@@ -105,9 +113,14 @@ export function profiles(sequelize: Sequelize) {
         const profile = await ProfileModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
         if (profile === null) return missing(context, id);
         if (!tags(ifMatch).some((tag) => tag === '*' || tag === etagOf(profile.revision)))
-          return problem(context, 412, 'Somebody else has saved this profile since you opened it. Nothing of yours was saved and nothing of theirs was changed.', {
-            current: asJson(profile),
-          });
+          return problem(
+            context,
+            412,
+            'Somebody else has saved this profile since you opened it. Nothing of yours was saved and nothing of theirs was changed.',
+            {
+              current: asJson(profile),
+            },
+          );
         const problems = await problemsWith(id, document, transaction);
         if (problems.length > 0) return mistakes(context, problems);
         const revision = profile.revision + 1;

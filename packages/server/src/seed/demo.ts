@@ -8,8 +8,12 @@ import { DocumentModel, DraftHistoryModel, PageKindModel, ProfileModel, SettingM
 const PROFILES = ['house', 'story-desk', 'notices-desk', 'ferry-note', 'tender-desk', 'diary', 'reply'];
 const STYLESHEETS = ['site'];
 
-const specimenFile = z.array(z.strictObject({ id: idSchema, name: z.string(), kind: z.string(), notes: z.string(), profile: idSchema, file: z.string() }));
-const documentFile = z.array(z.strictObject({ id: idSchema, title: z.string(), contentType: z.string(), profile: idSchema, pageKind: idSchema, file: z.string() }));
+const specimenFile = z.array(
+  z.strictObject({ id: idSchema, name: z.string(), kind: z.string(), notes: z.string(), profile: idSchema, file: z.string() }),
+);
+const documentFile = z.array(
+  z.strictObject({ id: idSchema, title: z.string(), contentType: z.string(), profile: idSchema, pageKind: idSchema, file: z.string() }),
+);
 
 /**
  * Reads the demo scenario into an empty database, all of it or nothing.
@@ -26,11 +30,13 @@ export async function seedDemo(sequelize: Sequelize, folder: string): Promise<bo
   for (const id of PROFILES) documents.set(id, (await json('profiles', `${id}.json`)) as JsonObject);
   for (const id of PROFILES) {
     const resolution = resolveProfile(id, (other) => documents.get(other));
-    if (!resolution.ok) throw new Error(`demo/profiles/${id}.json: ${resolution.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' ')}`);
+    if (!resolution.ok)
+      throw new Error(`demo/profiles/${id}.json: ${resolution.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' ')}`);
   }
   const house = (await json('house-limits.json')) as JsonObject;
   const limits = readHouseLimits(house);
-  if (!limits.ok) throw new Error(`demo/house-limits.json: ${limits.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' ')}`);
+  if (!limits.ok)
+    throw new Error(`demo/house-limits.json: ${limits.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' ')}`);
   const pageKinds = z.array(pageKindSchema).parse(await json('page-kinds.json'));
   const specimens = specimenFile.parse(await json('specimens.json'));
   const pages = documentFile.parse(await json('documents.json'));
@@ -47,7 +53,10 @@ export async function seedDemo(sequelize: Sequelize, folder: string): Promise<bo
     for (const [position, { id, name, kind, notes, profile, file }] of specimens.entries())
       await SpecimenModel.create({ id, name, kind, notes, profileId: profile, html: await text('specimens', file), position }, options);
     for (const { id, title, contentType, profile, pageKind, file } of pages)
-      await DocumentModel.create({ id, title, contentType, profileId: profile, pageKindId: pageKind, html: await text('documents', file) }, options);
+      await DocumentModel.create(
+        { id, title, contentType, profileId: profile, pageKindId: pageKind, html: await text('documents', file) },
+        options,
+      );
   });
   return true;
 }

@@ -1,6 +1,16 @@
 import { readFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import { cleanWithoutLedger, compileRules, escapeText, readHouseLimits, renderPage, resolveProfile, type HouseLimits, type JsonObject, type PageKind } from '@typikon/core';
+import {
+  cleanWithoutLedger,
+  compileRules,
+  escapeText,
+  readHouseLimits,
+  renderPage,
+  resolveProfile,
+  type HouseLimits,
+  type JsonObject,
+  type PageKind,
+} from '@typikon/core';
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import type { Logger } from 'pino';
@@ -28,11 +38,19 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
   const site = new Hono();
   site.use(requestLog(log), siteHeaders(applicationOrigins));
   site.get('/', async (context) => {
-    const documents = await DocumentModel.findAll({ order: [['contentType', 'ASC'], ['title', 'ASC']], attributes: { exclude: ['html'] } });
+    const documents = await DocumentModel.findAll({
+      order: [
+        ['contentType', 'ASC'],
+        ['title', 'ASC'],
+      ],
+      attributes: { exclude: ['html'] },
+    });
     const kinds = [...new Set(documents.map(({ contentType }) => contentType))];
     const html = kinds
       .map((kind) => {
-        const links = documents.filter(({ contentType }) => contentType === kind).map(({ id, title }) => `<li><a href="/documents/${id}">${escapeText(title)}</a></li>`);
+        const links = documents
+          .filter(({ contentType }) => contentType === kind)
+          .map(({ id, title }) => `<li><a href="/documents/${id}">${escapeText(title)}</a></li>`);
         return `<h2>${escapeText(kind.charAt(0).toUpperCase() + kind.slice(1))}</h2><ul>${links.join('')}</ul>`;
       })
       .join('\n');
@@ -45,22 +63,28 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
     return context.html(page(await pageKindOf(document.pageKindId), document.title, html));
   });
   // A page of markup that is not stored: the bench posts a form here to see it as readers would.
-  site.post('/proof', bodyLimit({ maxSize: LARGEST_PROOF, onError: (context) => problem(context, 413, 'The markup is too large to show.') }), async (context) => {
-    const form = await context.req.parseBody();
-    const field = (name: string): string => (typeof form[name] === 'string' ? form[name] : '');
-    let drafts: Record<string, JsonObject>;
-    try {
-      drafts = JSON.parse(field('profiles') || '{}') as Record<string, JsonObject>;
-    } catch {
-      return problem(context, 400, 'The profiles that came with the markup are not JSON.');
-    }
-    const rules = await rulesOf(field('profile'), drafts);
-    const html = cleanWithoutLedger(field('html'), rules);
-    return context.html(page(await pageKindOf(field('pageKind')), field('title') || 'A page', html));
-  });
+  site.post(
+    '/proof',
+    bodyLimit({ maxSize: LARGEST_PROOF, onError: (context) => problem(context, 413, 'The markup is too large to show.') }),
+    async (context) => {
+      const form = await context.req.parseBody();
+      const field = (name: string): string => (typeof form[name] === 'string' ? form[name] : '');
+      let drafts: Record<string, JsonObject>;
+      try {
+        drafts = JSON.parse(field('profiles') || '{}') as Record<string, JsonObject>;
+      } catch {
+        return problem(context, 400, 'The profiles that came with the markup are not JSON.');
+      }
+      const rules = await rulesOf(field('profile'), drafts);
+      const html = cleanWithoutLedger(field('html'), rules);
+      return context.html(page(await pageKindOf(field('pageKind')), field('title') || 'A page', html));
+    },
+  );
   site.get('/stylesheets/:file', async (context) => {
     const sheet = await StylesheetModel.findByPk(context.req.param('file').replace(/\.css$/, ''));
-    return sheet === null ? problem(context, 404, 'There is no such stylesheet.') : context.body(sheet.css, 200, { 'Content-Type': 'text/css; charset=utf-8' });
+    return sheet === null
+      ? problem(context, 404, 'There is no such stylesheet.')
+      : context.body(sheet.css, 200, { 'Content-Type': 'text/css; charset=utf-8' });
   });
   site.get('/images/:file', async (context) => {
     const file = basename(context.req.param('file'));

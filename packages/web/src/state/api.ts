@@ -1,4 +1,4 @@
-import { HttpClient, HttpErrorResponse } from '@angular/common/http';
+import { HttpClient, type HttpErrorResponse } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
 import type { HouseLimits, JsonObject, Problem } from '@typikon/core';
 import { catchError, forkJoin, map, throwError, type Observable } from 'rxjs';
@@ -40,7 +40,9 @@ export class Api {
 
   /** Saves a draft that was begun from a revision. */
   saveDraft(id: string, document: JsonObject, revision: number): Observable<StoredProfile> {
-    return this.http.put<StoredProfile>(`/api/v1/profiles/${id}/draft`, document, { headers: { 'If-Match': `"${revision}"` } }).pipe(catchError(asFailure));
+    return this.http
+      .put<StoredProfile>(`/api/v1/profiles/${id}/draft`, document, { headers: { 'If-Match': `"${revision}"` } })
+      .pipe(catchError(asFailure));
   }
 
   createProfile(id: string, document: JsonObject): Observable<StoredProfile> {
@@ -60,7 +62,11 @@ function atSameHost(origin: string): string {
 }
 
 function asFailure(error: HttpErrorResponse): Observable<never> {
-  const body = (typeof error.error === 'object' && error.error !== null ? error.error : {}) as { detail?: string; problems?: Problem[]; current?: StoredProfile };
+  const body = (typeof error.error === 'object' && error.error !== null ? error.error : {}) as {
+    detail?: string;
+    problems?: Problem[];
+    current?: StoredProfile;
+  };
   const detail = error.status === 0 ? 'The server does not answer.' : (body.detail ?? `The server answered ${error.status}.`);
   return throwError(() => new ApiFailure(error.status, detail, body.problems, body.current));
 }

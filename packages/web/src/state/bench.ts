@@ -46,7 +46,17 @@ interface BenchState {
   entry: number | null;
 }
 
-const initialState: BenchState = { specimenId: null, source: '', typed: null, pasted: null, showing: 'source', tab: 'markup', proof: null, message: '', entry: null };
+const initialState: BenchState = {
+  specimenId: null,
+  source: '',
+  typed: null,
+  pasted: null,
+  showing: 'source',
+  tab: 'markup',
+  proof: null,
+  message: '',
+  entry: null,
+};
 
 export const benchFeature = createFeature({
   name: 'bench',
@@ -64,7 +74,12 @@ export const benchFeature = createFeature({
     on(BenchActions.sourceEdited, (state, { html }): BenchState =>
       html === state.source ? state : { ...state, source: html, typed: null, pasted: null, showing: 'source', entry: null },
     ),
-    on(BenchActions.authorTyped, (state, { html, isPaste }): BenchState => ({ ...state, typed: html, showing: isPaste ? 'pasted' : 'typed', entry: null })),
+    on(BenchActions.authorTyped, (state, { html, isPaste }): BenchState => ({
+      ...state,
+      typed: html,
+      showing: isPaste ? 'pasted' : 'typed',
+      entry: null,
+    })),
     on(BenchActions.authorPasted, (state, { html }): BenchState => ({ ...state, pasted: html, showing: 'pasted', entry: null })),
     on(BenchActions.inputChosen, (state, { showing }): BenchState => ({ ...state, showing, entry: null })),
     on(BenchActions.typingForgotten, (state): BenchState => ({ ...state, typed: null, pasted: null, showing: 'source', entry: null })),
@@ -77,13 +92,21 @@ export const benchFeature = createFeature({
       entry: state.entry !== null && isSameEntry(state.proof, proof, state.entry) ? state.entry : null,
     })),
     on(BenchActions.proofFailed, (state, { message }): BenchState => ({ ...state, message })),
-    on(BenchActions.entryChosen, (state, { index }): BenchState => ({ ...state, entry: index, tab: index === null ? state.tab : 'markup' })),
+    on(BenchActions.entryChosen, (state, { index }): BenchState => ({
+      ...state,
+      entry: index,
+      tab: index === null ? state.tab : 'markup',
+    })),
     on(WorkshopActions.elementChosen, (state): BenchState => ({ ...state, entry: null })),
     on(WorkshopActions.left, (state): BenchState => ({ ...initialState, tab: state.tab })),
   ),
   extraSelectors: ({ selectProof, selectSpecimenId, selectShowing, selectSource, selectTyped, selectPasted }) => ({
     selectGroups: createSelector(selectProof, (proof) => (proof === null ? [] : groupEntries(proof.ledger))),
-    selectSpecimen: createSelector(selectSpecimenId, libraryFeature.selectSpecimens, (id, specimens) => specimens.find((specimen) => specimen.id === id) ?? null),
+    selectSpecimen: createSelector(
+      selectSpecimenId,
+      libraryFeature.selectSpecimens,
+      (id, specimens) => specimens.find((specimen) => specimen.id === id) ?? null,
+    ),
     selectInput: createSelector(selectShowing, selectSource, selectTyped, selectPasted, (showing, source, typed, pasted) =>
       showing === 'typed' ? (typed ?? source) : showing === 'pasted' ? (pasted ?? source) : source,
     ),
@@ -109,7 +132,8 @@ export const computeProof = createEffect(
       debounceTime(0),
       filter(([resolution, , , specimenId]) => resolution !== null && specimenId !== null),
       map(([resolution, house, html]): ProofRequest | { problem: string } => {
-        if (resolution === null || !resolution.ok) return { problem: resolution?.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' ') ?? '' };
+        if (resolution === null || !resolution.ok)
+          return { problem: resolution?.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' ') ?? '' };
         const { id, chain } = resolution.resolved;
         return { profileId: id, documents: Object.fromEntries(chain.map((link) => [link.id, link.document])), house, html };
       }),
@@ -135,7 +159,9 @@ export const chooseFirstSpecimen = createEffect(
         store.select(libraryFeature.selectSpecimens).pipe(
           filter((specimens) => specimens.length > 0),
           take(1),
-          map((specimens) => BenchActions.specimenChosen({ specimen: specimens.find(({ profileId }) => profileId === profile.id) ?? specimens[0]! })),
+          map((specimens) =>
+            BenchActions.specimenChosen({ specimen: specimens.find(({ profileId }) => profileId === profile.id) ?? specimens[0]! }),
+          ),
         ),
       ),
     ),

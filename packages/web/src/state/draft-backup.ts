@@ -16,7 +16,8 @@ export class DraftBackup {
   read(id: string): Backup | null {
     try {
       const backup: unknown = JSON.parse(localStorage.getItem(key(id)) ?? 'null');
-      if (isObject(backup) && isObject(backup['document']) && typeof backup['revision'] === 'number' && typeof backup['at'] === 'string') return backup as unknown as Backup;
+      if (isObject(backup) && isObject(backup['document']) && typeof backup['revision'] === 'number' && typeof backup['at'] === 'string')
+        return backup as unknown as Backup;
     } catch {
       // What cannot be read cannot be given back.
     }

@@ -4,7 +4,14 @@ import { groupEntries } from './ledger-groups';
 import { wordsOf } from './ledger-words';
 
 const markup: JsonObject = {
-  elements: { p: {}, strong: {}, a: { attributes: { href: { test: 'url' } } }, b: { outcome: 'rename', to: 'strong' }, form: { outcome: 'drop' }, iframe: { attributes: { src: { test: 'url', hosts: ['ok.example'] } } } },
+  elements: {
+    p: {},
+    strong: {},
+    a: { attributes: { href: { test: 'url' } } },
+    b: { outcome: 'rename', to: 'strong' },
+    form: { outcome: 'drop' },
+    iframe: { attributes: { src: { test: 'url', hosts: ['ok.example'] } } },
+  },
   urls: { schemes: { href: ['https'], src: ['https'] } },
 };
 
@@ -27,7 +34,11 @@ test('the same done by the same rule is one group, losses first', () => {
 
 test('a floor rule is one group over all elements, a rule of the profile one for each', () => {
   const groups = groupEntries(ledgerOf('<p style="a">x</p><strong style="b">y</strong><p class="c">z</p><strong class="d">w</strong>'));
-  expect(groups.map(({ element, attribute, places }) => `${attribute}/${element}/${places.length}`).sort()).toEqual(['class/p/1', 'class/strong/1', 'style//2']);
+  expect(groups.map(({ element, attribute, places }) => `${attribute}/${element}/${places.length}`).sort()).toEqual([
+    'class/p/1',
+    'class/strong/1',
+    'style//2',
+  ]);
 });
 
 test.each([
@@ -45,7 +56,12 @@ test.each([
 
 test('the citation names the layer and the rule', () => {
   const [group] = groupEntries(ledgerOf('<script>x()</script>'));
-  expect(wordsOf(group!, () => 'Desk')).toEqual({ sentence: 'A script went, with its content', layer: 'Safety floor', citation: '§0 Safety, script', remark: 'nothing can allow it' });
+  expect(wordsOf(group!, () => 'Desk')).toEqual({
+    sentence: 'A script went, with its content',
+    layer: 'Safety floor',
+    citation: '§0 Safety, script',
+    remark: 'nothing can allow it',
+  });
   const [other] = groupEntries(ledgerOf('<p class="x">a</p>'));
   expect(wordsOf(other!, () => 'Desk')).toMatchObject({ layer: 'Desk', citation: '§2 Markup, class on p' });
 });

@@ -24,8 +24,14 @@ export interface EntryGroup {
 }
 
 const ATTRIBUTE_REASONS: ReadonlySet<Reason> = new Set([
-  'attribute-forbidden', 'attribute-not-allowed', 'attribute-forced', 'value-not-allowed', 'address-runs-code', 'scheme-not-allowed',
-  'relative-address-not-allowed', 'host-not-allowed',
+  'attribute-forbidden',
+  'attribute-not-allowed',
+  'attribute-forced',
+  'value-not-allowed',
+  'address-runs-code',
+  'scheme-not-allowed',
+  'relative-address-not-allowed',
+  'host-not-allowed',
 ]);
 
 const RANK: Readonly<Record<Severity, number>> = { loss: 0, change: 1, tidy: 2 };
@@ -39,7 +45,8 @@ export function elementOf({ path }: LedgerEntry): string {
 /** The attribute that an entry is about; empty where it is about the element. */
 export function attributeOf(entry: LedgerEntry): string {
   if (!ATTRIBUTE_REASONS.has(entry.reason)) return '';
-  if (entry.before.startsWith('<')) return /^<[^\s>]*\s/.test(entry.before) && entry.action !== 'changed' ? 'src' : (/^[^=\s]+/.exec(entry.after)?.[0] ?? '');
+  if (entry.before.startsWith('<'))
+    return /^<[^\s>]*\s/.test(entry.before) && entry.action !== 'changed' ? 'src' : (/^[^=\s]+/.exec(entry.after)?.[0] ?? '');
   return /^[^=\s]+/.exec(entry.before)?.[0]?.toLowerCase() ?? '';
 }
 
@@ -55,12 +62,18 @@ export function groupEntries(ledger: readonly LedgerEntry[]): EntryGroup[] {
     const key = [layer, rule, reason, action, isOfAnyElement ? '' : element, attribute, severity].join('|');
     let group = groups.get(key);
     if (group !== undefined && group.element !== element) group.element = '';
-    if (group === undefined) groups.set(key, (group = { key, layer, rule, origin, action, reason, severity, element, attribute, textLost: 0, after, hosts: [], places: [] }));
+    if (group === undefined)
+      groups.set(
+        key,
+        (group = { key, layer, rule, origin, action, reason, severity, element, attribute, textLost: 0, after, hosts: [], places: [] }),
+      );
     group.textLost += textLost;
     if (group.after !== after) group.after = '';
     const host = /(?:src|href)\s*=\s*["']?(?:https?:)?\/\/([^/"'\s>?#]+)/i.exec(entry.before)?.[1];
     if (host !== undefined && group.hosts.length < 3 && !group.hosts.includes(host)) group.hosts.push(host);
     group.places.push(index);
   });
-  return [...groups.values()].sort((a, b) => RANK[a.severity] - RANK[b.severity] || b.textLost - a.textLost || b.places.length - a.places.length);
+  return [...groups.values()].sort(
+    (a, b) => RANK[a.severity] - RANK[b.severity] || b.textLost - a.textLost || b.places.length - a.places.length,
+  );
 }

@@ -35,11 +35,15 @@ const count = (n: number, one: string, many: string): string => (n === 1 ? `${/^
 function things({ element, places, hosts }: EntryGroup): string {
   const noun = NOUNS[element];
   const from = hosts.length === 0 ? '' : ` from ${hosts.join(', ')}`;
-  return (noun === undefined ? (places.length === 1 ? `A <${element}>` : `${places.length} <${element}>`) : count(places.length, ...noun)) + from;
+  return (
+    (noun === undefined ? (places.length === 1 ? `A <${element}>` : `${places.length} <${element}>`) : count(places.length, ...noun)) + from
+  );
 }
 
 function lost({ textLost, places }: EntryGroup): string {
-  return textLost === 0 ? '' : `, and ${textLost} ${textLost === 1 ? 'letter' : 'letters'} of text with ${places.length === 1 ? 'it' : 'them'}`;
+  return textLost === 0
+    ? ''
+    : `, and ${textLost} ${textLost === 1 ? 'letter' : 'letters'} of text with ${places.length === 1 ? 'it' : 'them'}`;
 }
 
 /** The words for a group; `nameOf` gives the name of a profile by its id. */
@@ -48,8 +52,20 @@ export function wordsOf(group: EntryGroup, nameOf: (id: string) => string): Grou
   const subject = attribute === '' ? element : element === '' ? attribute : `${attribute} on ${element}`;
   return {
     sentence: sentenceOf(group),
-    layer: layer === 'html-standard' ? 'The HTML standard' : layer === 'safety-floor' ? 'Safety floor' : layer === 'house-limits' ? 'House limits' : nameOf(origin ?? ''),
-    citation: layer === 'html-standard' ? '' : layer === 'safety-floor' ? `§0 Safety, ${subject || 'comments'}` : `§2 Markup, ${citationSubject(group, subject)}`,
+    layer:
+      layer === 'html-standard'
+        ? 'The HTML standard'
+        : layer === 'safety-floor'
+          ? 'Safety floor'
+          : layer === 'house-limits'
+            ? 'House limits'
+            : nameOf(origin ?? ''),
+    citation:
+      layer === 'html-standard'
+        ? ''
+        : layer === 'safety-floor'
+          ? `§0 Safety, ${subject || 'comments'}`
+          : `§2 Markup, ${citationSubject(group, subject)}`,
     remark: REMARKS[reason] ?? '',
   };
 }
@@ -99,8 +115,10 @@ function sentenceOf(group: EntryGroup): string {
       return `${after || attribute} was added to ${things(group).toLowerCase()}`;
     default:
   }
-  if (attribute !== '' && action !== 'removed') return `${capital(attributeNoun(attribute))} of ${many ? `${n} <${element}>` : `a <${element}>`} ${many ? 'were' : 'was'} cut down to what is allowed`;
-  if (attribute !== '' && !(action === 'removed' && group.severity === 'loss')) return `${capital(attributeNoun(attribute))} taken off ${element === '' ? `${n} elements` : many ? `${n} <${element}>` : `a <${element}>`}, the content stays`;
+  if (attribute !== '' && action !== 'removed')
+    return `${capital(attributeNoun(attribute))} of ${many ? `${n} <${element}>` : `a <${element}>`} ${many ? 'were' : 'was'} cut down to what is allowed`;
+  if (attribute !== '' && !(action === 'removed' && group.severity === 'loss'))
+    return `${capital(attributeNoun(attribute))} taken off ${element === '' ? `${n} elements` : many ? `${n} <${element}>` : `a <${element}>`}, the content stays`;
   if (action === 'renamed') return `${many ? `${n} <${element}>` : `A <${element}>`} became ${after === '' ? 'another element' : after}`;
   if (action === 'unwrapped') return `${things(group)} unwrapped, the words stay`;
   if (action === 'shown-as-text') return `${things(group)} shown as text`;

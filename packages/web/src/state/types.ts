@@ -63,6 +63,3 @@ export interface Proof {
   /** How long the computation took, in milliseconds. */
   ms: number;
 }
-
-
-

@@ -1,5 +1,16 @@
 import { inject } from '@angular/core';
-import { checkProfile, compileRules, countChanges, isSameJson, resolveProfile, type CompiledRules, type Finding, type JsonObject, type Problem, type ResolvedProfile } from '@typikon/core';
+import {
+  checkProfile,
+  compileRules,
+  countChanges,
+  isSameJson,
+  resolveProfile,
+  type CompiledRules,
+  type Finding,
+  type JsonObject,
+  type Problem,
+  type ResolvedProfile,
+} from '@typikon/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createFeature, createReducer, createSelector, on, Store } from '@ngrx/store';
 import { catchError, exhaustMap, filter, map, of, tap, withLatestFrom } from 'rxjs';
@@ -74,47 +85,102 @@ export const workshopFeature = createFeature({
       backup: backup !== null && !isSameJson(backup.document, profile.document) ? backup : null,
     })),
     on(WorkshopActions.left, (state): WorkshopState => ({ ...initialState, chapter: state.chapter })),
-    on(WorkshopActions.draftEdited, (state, { document, label }) => (isSameJson(document, state.draft) ? state : edited(state, document, label))),
+    on(WorkshopActions.draftEdited, (state, { document, label }) =>
+      isSameJson(document, state.draft) ? state : edited(state, document, label),
+    ),
     on(WorkshopActions.undoPressed, (state): WorkshopState => {
       const step = state.past[state.past.length - 1];
       if (step === undefined) return state;
-      return { ...state, draft: step.document, past: state.past.slice(0, -1), future: [{ document: state.draft, label: step.label }, ...state.future], failure: '', problems: [] };
+      return {
+        ...state,
+        draft: step.document,
+        past: state.past.slice(0, -1),
+        future: [{ document: state.draft, label: step.label }, ...state.future],
+        failure: '',
+        problems: [],
+      };
     }),
     on(WorkshopActions.redoPressed, (state): WorkshopState => {
       const [step, ...future] = state.future;
       if (step === undefined) return state;
-      return { ...state, draft: step.document, past: [...state.past, { document: state.draft, label: step.label }], future, failure: '', problems: [] };
+      return {
+        ...state,
+        draft: step.document,
+        past: [...state.past, { document: state.draft, label: step.label }],
+        future,
+        failure: '',
+        problems: [],
+      };
     }),
     on(WorkshopActions.savePressed, (state): WorkshopState => ({ ...state, isSaving: true, failure: '', problems: [] })),
     on(WorkshopActions.saved, (state, { profile }): WorkshopState =>
-      profile.id === state.profileId ? { ...state, isSaving: false, saved: profile.document, savedAt: profile.updatedAt, revision: profile.revision, conflict: null, backup: null } : state,
+      profile.id === state.profileId
+        ? {
+            ...state,
+            isSaving: false,
+            saved: profile.document,
+            savedAt: profile.updatedAt,
+            revision: profile.revision,
+            conflict: null,
+            backup: null,
+          }
+        : state,
     ),
-    on(WorkshopActions.saveFailed, (state, { message, problems }): WorkshopState => ({ ...state, isSaving: false, failure: message, problems })),
+    on(WorkshopActions.saveFailed, (state, { message, problems }): WorkshopState => ({
+      ...state,
+      isSaving: false,
+      failure: message,
+      problems,
+    })),
     on(WorkshopActions.conflictFound, (state, { current }): WorkshopState => ({ ...state, isSaving: false, conflict: current })),
     on(WorkshopActions.ownVersionKept, (state): WorkshopState =>
-      state.conflict === null ? state : { ...state, revision: state.conflict.revision, saved: state.conflict.document, savedAt: state.conflict.updatedAt, conflict: null, isSaving: true },
+      state.conflict === null
+        ? state
+        : {
+            ...state,
+            revision: state.conflict.revision,
+            saved: state.conflict.document,
+            savedAt: state.conflict.updatedAt,
+            conflict: null,
+            isSaving: true,
+          },
     ),
     on(WorkshopActions.theirVersionTaken, (state): WorkshopState => {
       if (state.conflict === null) return state;
       const { document, revision, updatedAt } = state.conflict;
       return { ...edited(state, document, 'Taking the other version'), saved: document, savedAt: updatedAt, revision, conflict: null };
     }),
-    on(WorkshopActions.backupRestored, (state): WorkshopState => (state.backup === null ? state : { ...edited(state, state.backup.document, 'Taking back unsaved changes'), backup: null })),
+    on(WorkshopActions.backupRestored, (state): WorkshopState =>
+      state.backup === null ? state : { ...edited(state, state.backup.document, 'Taking back unsaved changes'), backup: null },
+    ),
     on(WorkshopActions.backupDiscarded, (state): WorkshopState => ({ ...state, backup: null })),
     on(WorkshopActions.changesAbandoned, (state): WorkshopState => ({ ...state, draft: state.saved, past: [], future: [] })),
     on(WorkshopActions.chapterChosen, (state, { chapter }): WorkshopState => ({ ...state, chapter })),
-    on(WorkshopActions.elementChosen, (state, { element }): WorkshopState => ({ ...state, element, chapter: element === null ? state.chapter : 'markup' })),
+    on(WorkshopActions.elementChosen, (state, { element }): WorkshopState => ({
+      ...state,
+      element,
+      chapter: element === null ? state.chapter : 'markup',
+    })),
   ),
   extraSelectors: ({ selectProfileId, selectDraft, selectSaved }) => {
     /** The documents that the draft is resolved with: those of the server, and the draft in place of its own. */
-    const selectDocuments = createSelector(libraryFeature.selectProfiles, selectProfileId, selectDraft, (profiles, id, draft): Record<string, JsonObject> => {
-      const documents: Record<string, JsonObject> = {};
-      for (const profile of profiles) documents[profile.id] = profile.document;
-      if (id !== null) documents[id] = draft;
-      return documents;
-    });
-    const selectResolution = createSelector(selectProfileId, selectDocuments, (id, documents) => (id === null ? null : resolveProfile(id, (other) => documents[other])));
-    const selectResolved = createSelector(selectResolution, (resolution): ResolvedProfile | null => (resolution?.ok === true ? resolution.resolved : null));
+    const selectDocuments = createSelector(
+      libraryFeature.selectProfiles,
+      selectProfileId,
+      selectDraft,
+      (profiles, id, draft): Record<string, JsonObject> => {
+        const documents: Record<string, JsonObject> = {};
+        for (const profile of profiles) documents[profile.id] = profile.document;
+        if (id !== null) documents[id] = draft;
+        return documents;
+      },
+    );
+    const selectResolution = createSelector(selectProfileId, selectDocuments, (id, documents) =>
+      id === null ? null : resolveProfile(id, (other) => documents[other]),
+    );
+    const selectResolved = createSelector(selectResolution, (resolution): ResolvedProfile | null =>
+      resolution?.ok === true ? resolution.resolved : null,
+    );
     const selectRules = createSelector(selectResolved, libraryFeature.selectHouse, (resolved, house): CompiledRules | null =>
       resolved === null ? null : compileRules(resolved, house === null ? {} : { house }),
     );
@@ -123,7 +189,9 @@ export const workshopFeature = createFeature({
       selectResolution,
       selectResolved,
       selectRules,
-      selectFindings: createSelector(selectResolved, selectRules, (resolved, rules): Finding[] => (resolved === null || rules === null ? [] : checkProfile({ resolved, rules }))),
+      selectFindings: createSelector(selectResolved, selectRules, (resolved, rules): Finding[] =>
+        resolved === null || rules === null ? [] : checkProfile({ resolved, rules }),
+      ),
       selectChanges: createSelector(selectDraft, selectSaved, (draft, saved) => countChanges(saved, draft)),
     };
   },

@@ -23,10 +23,21 @@ const WORDS: Readonly<Record<Severity, string>> = { loss: 'Lost', change: 'Chang
     <span class="ty-unseen">{{ word() }}: </span>
   `,
   styles: `
-    :host { display: inline-grid; place-items: center; width: 20px; height: 18px; }
-    :host.loss { color: var(--ty-rubric); }
-    :host.change { color: var(--ty-ochre); }
-    :host.tidy { color: var(--ty-soft); }
+    :host {
+      display: inline-grid;
+      place-items: center;
+      width: 20px;
+      height: 18px;
+    }
+    :host.loss {
+      color: var(--ty-rubric);
+    }
+    :host.change {
+      color: var(--ty-ochre);
+    }
+    :host.tidy {
+      color: var(--ty-soft);
+    }
   `,
   host: { '[class]': 'severity()' },
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -25,14 +25,44 @@ import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input
     <div class="second"><ng-content select="[second]" /></div>
   `,
   styles: `
-    :host { display: flex; min-width: 0; min-height: 0; flex: 1; }
-    :host.column { flex-direction: column; }
-    .first, .second { display: flex; flex-direction: column; min-width: 0; min-height: 0; overflow: hidden; }
-    .first { flex: 0 0 auto; }
-    .second { flex: 1 1 0; }
-    .grip { flex: 0 0 7px; background: var(--ty-sunken); border: solid var(--ty-line); border-width: 0 1px; cursor: col-resize; touch-action: none; }
-    :host.column > .grip { border-width: 1px 0; cursor: row-resize; }
-    .grip:hover { background: var(--ty-line); }
+    :host {
+      display: flex;
+      min-width: 0;
+      min-height: 0;
+      flex: 1;
+    }
+    :host.column {
+      flex-direction: column;
+    }
+    .first,
+    .second {
+      display: flex;
+      flex-direction: column;
+      min-width: 0;
+      min-height: 0;
+      overflow: hidden;
+    }
+    .first {
+      flex: 0 0 auto;
+    }
+    .second {
+      flex: 1 1 0;
+    }
+    .grip {
+      flex: 0 0 7px;
+      background: var(--ty-sunken);
+      border: solid var(--ty-line);
+      border-width: 0 1px;
+      cursor: col-resize;
+      touch-action: none;
+    }
+    :host.column > .grip {
+      border-width: 1px 0;
+      cursor: row-resize;
+    }
+    .grip:hover {
+      background: var(--ty-line);
+    }
   `,
   host: { '[class.column]': "direction() === 'column'" },
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -73,7 +103,16 @@ export class Split {
 
   protected key(event: KeyboardEvent): void {
     const [less, more] = this.direction() === 'row' ? ['ArrowLeft', 'ArrowRight'] : ['ArrowUp', 'ArrowDown'];
-    const to = event.key === less ? this.share() - 2 : event.key === more ? this.share() + 2 : event.key === 'Home' ? this.min : event.key === 'End' ? this.max : null;
+    const to =
+      event.key === less
+        ? this.share() - 2
+        : event.key === more
+          ? this.share() + 2
+          : event.key === 'Home'
+            ? this.min
+            : event.key === 'End'
+              ? this.max
+              : null;
     if (to === null) return;
     event.preventDefault();
     this.set(to);

@@ -13,7 +13,7 @@ export interface Tab<Id extends string = string> {
 @Component({
   selector: 'ty-tabs',
   template: `
-    <div class="row" role="tablist" [attr.aria-label]="label()" (keydown)="key($event)">
+    <div class="row" role="tablist" [attr.aria-label]="label()">
       @for (tab of tabs(); track tab.id) {
         <button
           type="button"
@@ -23,6 +23,7 @@ export interface Tab<Id extends string = string> {
           [attr.aria-selected]="tab.id === current()"
           [tabIndex]="tab.id === current() ? 0 : -1"
           (click)="chosen.emit(tab.id)"
+          (keydown)="key($event)"
         >
           @if (tab.cite) {
             <b aria-hidden="true">{{ tab.cite }}</b>
@@ -36,16 +37,57 @@ export interface Tab<Id extends string = string> {
     </div>
   `,
   styles: `
-    :host { display: block; }
-    .row { display: flex; gap: 2px; }
-    button { position: relative; padding: 7px 11px 8px; border: 0; background: none; color: var(--ty-soft); font-size: 13px; cursor: pointer; }
-    button:hover { color: var(--ty-ink); }
-    button[aria-selected='true'] { color: var(--ty-ink); font-weight: 600; box-shadow: inset 0 -2px 0 var(--ty-ink); }
-    b { font: 600 13px/20px var(--ty-serif); color: var(--ty-rubric); margin-right: 3px; }
-    sup { font-size: 10px; color: var(--ty-ochre); font-weight: 600; margin-left: 2px; line-height: 1; }
-    :host.book .row { padding: 10px 20px 0; border-bottom: 1px solid var(--ty-line); background: var(--ty-paper); }
-    :host.book button { border: 1px solid transparent; border-bottom: 0; margin-bottom: -1px; }
-    :host.book button[aria-selected='true'] { background: var(--ty-sheet); border-color: var(--ty-line); box-shadow: none; }
+    :host {
+      display: block;
+    }
+    .row {
+      display: flex;
+      gap: 2px;
+    }
+    button {
+      position: relative;
+      padding: 7px 11px 8px;
+      border: 0;
+      background: none;
+      color: var(--ty-soft);
+      font-size: 13px;
+      cursor: pointer;
+    }
+    button:hover {
+      color: var(--ty-ink);
+    }
+    button[aria-selected='true'] {
+      color: var(--ty-ink);
+      font-weight: 600;
+      box-shadow: inset 0 -2px 0 var(--ty-ink);
+    }
+    b {
+      font: 600 13px/20px var(--ty-serif);
+      color: var(--ty-rubric);
+      margin-right: 3px;
+    }
+    sup {
+      font-size: 10px;
+      color: var(--ty-ochre);
+      font-weight: 600;
+      margin-left: 2px;
+      line-height: 1;
+    }
+    :host.book .row {
+      padding: 10px 20px 0;
+      border-bottom: 1px solid var(--ty-line);
+      background: var(--ty-paper);
+    }
+    :host.book button {
+      border: 1px solid transparent;
+      border-bottom: 0;
+      margin-bottom: -1px;
+    }
+    :host.book button[aria-selected='true'] {
+      background: var(--ty-sheet);
+      border-color: var(--ty-line);
+      box-shadow: none;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -62,7 +104,15 @@ export class Tabs {
     const tabs = this.tabs();
     const at = tabs.findIndex(({ id }) => id === this.current());
     const to =
-      event.key === 'ArrowRight' ? at + 1 : event.key === 'ArrowLeft' ? at - 1 : event.key === 'Home' ? 0 : event.key === 'End' ? tabs.length - 1 : null;
+      event.key === 'ArrowRight'
+        ? at + 1
+        : event.key === 'ArrowLeft'
+          ? at - 1
+          : event.key === 'Home'
+            ? 0
+            : event.key === 'End'
+              ? tabs.length - 1
+              : null;
     if (to === null) return;
     event.preventDefault();
     const tab = tabs[(to + tabs.length) % tabs.length]!;

@@ -34,11 +34,31 @@ import { RouterLink } from '@angular/router';
       border-bottom: 1px solid var(--ty-line);
       flex: none;
     }
-    .names { min-width: 0; }
-    h1 { font: 600 21px/28px var(--ty-serif); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-    .path { font-size: 12px; line-height: 16px; color: var(--ty-soft); white-space: nowrap; }
-    .path a { color: inherit; }
-    .actions { display: flex; align-items: center; gap: 8px; margin-left: auto; flex: none; }
+    .names {
+      min-width: 0;
+    }
+    h1 {
+      font: 600 21px/28px var(--ty-serif);
+      white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    .path {
+      font-size: 12px;
+      line-height: 16px;
+      color: var(--ty-soft);
+      white-space: nowrap;
+    }
+    .path a {
+      color: inherit;
+    }
+    .actions {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      margin-left: auto;
+      flex: none;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

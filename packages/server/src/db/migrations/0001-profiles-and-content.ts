@@ -12,8 +12,19 @@ const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: f
 export const profilesAndContent: Migration = {
   name: '0001-profiles-and-content',
   async up(tables) {
-    await tables.createTable('profiles', { id, document: json, revision: { ...count, defaultValue: 1 }, created_at: moment, updated_at: moment });
-    await tables.createTable('draft_history', { profile_id: id, revision: { ...count, primaryKey: true }, document: json, saved_at: moment });
+    await tables.createTable('profiles', {
+      id,
+      document: json,
+      revision: { ...count, defaultValue: 1 },
+      created_at: moment,
+      updated_at: moment,
+    });
+    await tables.createTable('draft_history', {
+      profile_id: id,
+      revision: { ...count, primaryKey: true },
+      document: json,
+      saved_at: moment,
+    });
     await tables.createTable('specimens', {
       id,
       name: text(200),
@@ -25,7 +36,14 @@ export const profilesAndContent: Migration = {
     });
     await tables.createTable('stylesheets', { id, css: longText });
     await tables.createTable('page_kinds', { id, definition: json });
-    await tables.createTable('documents', { id, title: text(200), content_type: text(60), profile_id: text(64), page_kind_id: text(64), html: longText });
+    await tables.createTable('documents', {
+      id,
+      title: text(200),
+      content_type: text(60),
+      profile_id: text(64),
+      page_kind_id: text(64),
+      html: longText,
+    });
     await tables.createTable('settings', { name: id, value: json });
   },
 };

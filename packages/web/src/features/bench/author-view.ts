@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  type ElementRef,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+  viewChild,
+  type OnDestroy,
+} from '@angular/core';
 import { clean, type Profile } from '@typikon/core';
 import { AuthorEditor, type Surface } from '@typikon/editor';
 import { Store } from '@ngrx/store';
@@ -16,8 +27,19 @@ import { workshopFeature } from '../../state/workshop';
     }
   `,
   styles: `
-    :host, .host { display: flex; flex-direction: column; flex: 1; min-height: 0; }
-    .strip { padding: 6px 16px; border-top: 1px solid var(--ty-line); background: var(--ty-verdigris-wash); font-size: 12.5px; }
+    :host,
+    .host {
+      display: flex;
+      flex-direction: column;
+      flex: 1;
+      min-height: 0;
+    }
+    .strip {
+      padding: 6px 16px;
+      border-top: 1px solid var(--ty-line);
+      background: var(--ty-verdigris-wash);
+      font-size: 12.5px;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -59,7 +81,12 @@ export class AuthorView implements OnDestroy {
     const { rules, library } = { rules: this.rules()!, library: untracked(this.library)! };
     const kind = library.pageKinds.find(({ id }) => id === profile.surface.pageKind) ?? library.pageKinds[0];
     if (kind === undefined) return;
-    const surface: Surface = { pageKind: kind, css: kind.css.map(({ css }) => css), baseAddress: `${library.siteOrigin}/`, language: 'en-GB' };
+    const surface: Surface = {
+      pageKind: kind,
+      css: kind.css.map(({ css }) => css),
+      baseAddress: `${library.siteOrigin}/`,
+      language: 'en-GB',
+    };
     this.editor?.destroy();
     this.strip.set('');
     this.editor = new AuthorEditor({
@@ -72,7 +99,11 @@ export class AuthorView implements OnDestroy {
       onPaste: ({ html: payload, cleaned }) => {
         this.isPasting = true;
         const { length } = cleaned.ledger;
-        this.strip.set(length === 0 ? 'Pasted as it came.' : `Tidied the paste: ${length === 1 ? 'one change' : `${length} changes`}. The ledger below lists them.`);
+        this.strip.set(
+          length === 0
+            ? 'Pasted as it came.'
+            : `Tidied the paste: ${length === 1 ? 'one change' : `${length} changes`}. The ledger below lists them.`,
+        );
         this.store.dispatch(BenchActions.authorPasted({ html: payload }));
       },
       onChange: (changed) => {

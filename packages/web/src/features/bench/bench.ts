@@ -33,7 +33,9 @@ export class Bench {
     const specimen = this.specimen();
     return specimen !== null && this.state().source !== specimen.html;
   });
-  protected readonly picked = computed(() => (this.state().showing === 'source' ? `specimen:${this.state().specimenId}` : this.state().showing));
+  protected readonly picked = computed(() =>
+    this.state().showing === 'source' ? `specimen:${this.state().specimenId}` : this.state().showing,
+  );
   protected readonly ms = computed(() => {
     const ms = this.state().proof?.ms;
     return ms === undefined ? '' : ms < 10 ? `${ms.toFixed(1)} ms` : `${Math.round(ms)} ms`;

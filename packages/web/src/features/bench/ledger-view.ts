@@ -21,7 +21,7 @@ const PLACES_AT_FIRST = 20;
 })
 export class LedgerView {
   private readonly store = inject(Store);
-  private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
+  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly groupsOf = this.store.selectSignal(benchFeature.selectGroups);
   protected readonly proof = this.store.selectSignal(benchFeature.selectProof);
   protected readonly entry = this.store.selectSignal(benchFeature.selectEntry);
@@ -30,11 +30,17 @@ export class LedgerView {
   private readonly shownPlaces = signal(PLACES_AT_FIRST);
 
   protected readonly groups = computed(() => {
-    const names = new Map(this.profiles().map(({ id, document }) => [id, String(document['name'] ?? id)]));
+    const names = this.names();
     const element = this.element();
     const ledger = this.proof()?.ledger ?? [];
-    const where = ({ places }: EntryGroup): string => (places.length === 1 ? `line ${ledger[places[0]!]?.line}` : `${places.length} places`);
-    return this.groupsOf().map((group) => ({ ...group, where: where(group), words: wordsOf(group, (id) => names.get(id) ?? id), isMarked: element !== null && group.element === element }));
+    const where = ({ places }: EntryGroup): string =>
+      places.length === 1 ? `line ${ledger[places[0]!]?.line}` : `${places.length} places`;
+    return this.groupsOf().map((group) => ({
+      ...group,
+      where: where(group),
+      words: wordsOf(group, (id) => names.get(id) ?? id),
+      isMarked: element !== null && group.element === element,
+    }));
   });
   protected readonly total = computed(() => this.proof()?.ledger.length ?? 0);
 

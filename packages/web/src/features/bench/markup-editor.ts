@@ -16,12 +16,16 @@ const MARKS = {
 } as const;
 const CHOSEN = Decoration.mark({ class: 'ty-chosen' });
 
-function decorationField<T>(effect: { is(other: StateEffect<unknown>): boolean }, make: (value: T, length: number) => Range<Decoration>[]): StateField<DecorationSet> {
+function decorationField<T>(
+  effect: { is(other: StateEffect<unknown>): boolean },
+  make: (value: T, length: number) => Range<Decoration>[],
+): StateField<DecorationSet> {
   return StateField.define<DecorationSet>({
     create: () => Decoration.none,
     update(decorations, transaction) {
       let next = decorations.map(transaction.changes);
-      for (const candidate of transaction.effects) if (effect.is(candidate)) next = Decoration.set(make(candidate.value as T, transaction.newDoc.length), true);
+      for (const candidate of transaction.effects)
+        if (effect.is(candidate)) next = Decoration.set(make(candidate.value as T, transaction.newDoc.length), true);
       return next;
     },
     provide: (field) => EditorView.decorations.from(field),
@@ -92,7 +96,10 @@ export class MarkupEditor {
   setText(text: string): void {
     if (this.view.state.doc.length === text.length && this.view.state.doc.toString() === text) return;
     this.isSetting = true;
-    this.view.dispatch({ changes: { from: 0, to: this.view.state.doc.length, insert: text }, effects: [setMarks.of([]), setChosen.of([])] });
+    this.view.dispatch({
+      changes: { from: 0, to: this.view.state.doc.length, insert: text },
+      effects: [setMarks.of([]), setChosen.of([])],
+    });
     this.isSetting = false;
   }
 
@@ -108,7 +115,8 @@ export class MarkupEditor {
   select(ranges: readonly { start: number; end: number }[]): void {
     const effects: StateEffect<unknown>[] = [setChosen.of(ranges)];
     const first = ranges[0];
-    if (first !== undefined && first.start <= this.view.state.doc.length) effects.push(EditorView.scrollIntoView(first.start, { y: 'center' }));
+    if (first !== undefined && first.start <= this.view.state.doc.length)
+      effects.push(EditorView.scrollIntoView(first.start, { y: 'center' }));
     this.view.dispatch({ effects });
   }
 

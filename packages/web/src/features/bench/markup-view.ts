@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, untracked, viewChild, type OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  type ElementRef,
+  computed,
+  effect,
+  inject,
+  untracked,
+  viewChild,
+  type OnDestroy,
+} from '@angular/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
 import { elementOf } from '../../state/ledger-groups';
@@ -11,20 +21,44 @@ import { newParts, removedParts } from './differences';
   selector: 'ty-markup-view',
   template: `
     <div class="side">
-      <h3>{{ showing() === 'source' ? 'Came in' : showing() === 'pasted' ? 'Came in by paste' : 'Comes from the editor' }}, <span class="ty-num">{{ sizeOf(bytes()?.before) }}</span></h3>
+      <h3>
+        {{ showing() === 'source' ? 'Came in' : showing() === 'pasted' ? 'Came in by paste' : 'Comes from the editor' }},
+        <span class="ty-num">{{ sizeOf(bytes()?.before) }}</span>
+      </h3>
       <div class="editor" #source></div>
     </div>
     <div class="side">
-      <h3>Is stored, <span class="ty-num">{{ sizeOf(bytes()?.after) }}</span></h3>
+      <h3>
+        Is stored, <span class="ty-num">{{ sizeOf(bytes()?.after) }}</span>
+      </h3>
       <div class="editor" #result></div>
     </div>
   `,
   styles: `
-    :host { display: grid; grid-template-columns: 1fr 1fr; flex: 1; min-height: 0; }
-    .side { display: flex; flex-direction: column; min-width: 0; min-height: 0; }
-    .side + .side { border-left: 1px solid var(--ty-line); }
-    h3 { padding: 7px 12px 4px; color: var(--ty-soft); font: 500 11.5px/16px var(--ty-sans); }
-    .editor { flex: 1; min-height: 0; }
+    :host {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      flex: 1;
+      min-height: 0;
+    }
+    .side {
+      display: flex;
+      flex-direction: column;
+      min-width: 0;
+      min-height: 0;
+    }
+    .side + .side {
+      border-left: 1px solid var(--ty-line);
+    }
+    h3 {
+      padding: 7px 12px 4px;
+      color: var(--ty-soft);
+      font: 500 11.5px/16px var(--ty-sans);
+    }
+    .editor {
+      flex: 1;
+      min-height: 0;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -76,7 +110,10 @@ export class MarkupView implements OnDestroy {
       if (proof === null || proof.input !== untracked(this.input)) return;
       const entry = index === null ? undefined : proof.ledger[index];
       if (entry !== undefined) this.sourceEditor?.select([{ start: entry.start, end: entry.end }]);
-      else if (element !== null) this.sourceEditor?.select(proof.ledger.filter((candidate) => elementOf(candidate) === element).map(({ start, end }) => ({ start, end })));
+      else if (element !== null)
+        this.sourceEditor?.select(
+          proof.ledger.filter((candidate) => elementOf(candidate) === element).map(({ start, end }) => ({ start, end })),
+        );
       else this.sourceEditor?.select([]);
     });
   }

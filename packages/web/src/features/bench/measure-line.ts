@@ -10,19 +10,54 @@ import { benchFeature } from '../../state/bench';
   template: `
     @if (figures(); as figures) {
       <dl>
-        <div><dd>{{ figures.kept | number: '1.0-1' }} %</dd><dt>of the text kept</dt></div>
-        <div><dd>{{ figures.changes | number }}</dd><dt>{{ figures.changes === 1 ? 'change' : 'changes' }}, {{ figures.rules === 1 ? 'one rule' : figures.rules + ' rules' }}</dt></div>
-        <div [class.lost]="figures.losses > 0"><dd>{{ figures.losses | number }}</dd><dt>{{ figures.losses === 1 ? 'thing lost' : 'things lost' }}</dt></div>
-        <div><dd>{{ figures.weight | number: '1.1-1' }}</dd><dt>markup per letter, was {{ figures.weightBefore | number: '1.1-1' }}</dt></div>
+        <div>
+          <dd>{{ figures.kept | number: '1.0-1' }} %</dd>
+          <dt>of the text kept</dt>
+        </div>
+        <div>
+          <dd>{{ figures.changes | number }}</dd>
+          <dt>{{ figures.changes === 1 ? 'change' : 'changes' }}, {{ figures.rules === 1 ? 'one rule' : figures.rules + ' rules' }}</dt>
+        </div>
+        <div [class.lost]="figures.losses > 0">
+          <dd>{{ figures.losses | number }}</dd>
+          <dt>{{ figures.losses === 1 ? 'thing lost' : 'things lost' }}</dt>
+        </div>
+        <div>
+          <dd>{{ figures.weight | number: '1.1-1' }}</dd>
+          <dt>markup per letter, was {{ figures.weightBefore | number: '1.1-1' }}</dt>
+        </div>
       </dl>
     }
   `,
   styles: `
-    dl { display: grid; grid-template-columns: repeat(4, auto); justify-content: space-between; gap: 10px; margin: 0; padding: 8px 16px; border-bottom: 1px solid var(--ty-line); background: var(--ty-paper); }
-    div { display: flex; flex-direction: column; }
-    dd { margin: 0; font: 600 17px/22px var(--ty-serif); font-variant-numeric: tabular-nums; }
-    dt { font-size: 11.5px; line-height: 16px; color: var(--ty-soft); }
-    .lost dt, .lost dd { color: var(--ty-rubric); }
+    dl {
+      display: grid;
+      grid-template-columns: repeat(4, auto);
+      justify-content: space-between;
+      gap: 10px;
+      margin: 0;
+      padding: 8px 16px;
+      border-bottom: 1px solid var(--ty-line);
+      background: var(--ty-paper);
+    }
+    div {
+      display: flex;
+      flex-direction: column;
+    }
+    dd {
+      margin: 0;
+      font: 600 17px/22px var(--ty-serif);
+      font-variant-numeric: tabular-nums;
+    }
+    dt {
+      font-size: 11.5px;
+      line-height: 16px;
+      color: var(--ty-soft);
+    }
+    .lost dt,
+    .lost dd {
+      color: var(--ty-rubric);
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

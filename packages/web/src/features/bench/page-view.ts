@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, computed, effect, inject, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
@@ -23,8 +23,17 @@ const PAUSE_MS = 120;
     <iframe name="ty-proof-page" title="The published page" sandbox="" referrerpolicy="no-referrer"></iframe>
   `,
   styles: `
-    :host { display: flex; flex: 1; min-height: 0; }
-    iframe { flex: 1; width: 100%; border: 0; background: #fff; }
+    :host {
+      display: flex;
+      flex: 1;
+      min-height: 0;
+    }
+    iframe {
+      flex: 1;
+      width: 100%;
+      border: 0;
+      background: #fff;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -1,3 +1,4 @@
+import { nameOf } from '../../state/profile-name';
 import type { StoredProfile } from '../../state/types';
 
 /** Profiles with each one's children below it, and how far down it stands. A missing parent or a circle hides none. */
@@ -5,18 +6,17 @@ export function inFamilyOrder(profiles: readonly StoredProfile[]): { profile: St
   const ids = new Set(profiles.map(({ id }) => id));
   const placed = new Set<string>();
   const rows: { profile: StoredProfile; depth: number }[] = [];
-  const name = ({ id, document }: StoredProfile): string => String(document['name'] ?? id);
   const place = (profile: StoredProfile, depth: number): void => {
     if (placed.has(profile.id)) return;
     placed.add(profile.id);
     rows.push({ profile, depth });
     profiles
       .filter(({ document }) => document['extends'] === profile.id)
-      .sort((a, b) => name(a).localeCompare(name(b)))
+      .sort((a, b) => nameOf(a).localeCompare(nameOf(b)))
       .forEach((child) => place(child, depth + 1));
   };
   const roots = profiles.filter(({ document }) => typeof document['extends'] !== 'string' || !ids.has(document['extends']));
-  for (const root of [...roots].sort((a, b) => name(a).localeCompare(name(b)))) place(root, 0);
+  for (const root of [...roots].sort((a, b) => nameOf(a).localeCompare(nameOf(b)))) place(root, 0);
   for (const profile of profiles) place(profile, 0);
   return rows;
 }

@@ -23,11 +23,12 @@ export class ProfileList {
   private readonly dialog = inject(MatDialog);
   protected readonly filter = signal('');
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
+  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   protected readonly total = computed(() => this.profiles().length);
 
   protected readonly rows = computed(() => {
     const profiles = this.profiles();
-    const nameOf = new Map(profiles.map(({ id, document }) => [id, String(document['name'] ?? id)]));
+    const names = this.names();
     const wanted = this.filter().trim().toLowerCase();
     return inFamilyOrder(profiles)
       .map(({ profile, depth }) => {
@@ -36,9 +37,9 @@ export class ProfileList {
         return {
           id,
           depth,
-          name: nameOf.get(id)!,
-          purpose: String(document['purpose'] ?? ''),
-          parent: parent === null ? null : { id: parent, name: nameOf.get(parent) ?? parent },
+          name: names.get(id)!,
+          purpose: typeof document['purpose'] === 'string' ? document['purpose'] : '',
+          parent: parent === null ? null : { id: parent, name: names.get(parent) ?? parent },
           children: profiles.filter((other) => other.document['extends'] === id).length,
           draft: this.backups.read(id) !== null ? 'unsaved' : revision === 1 ? 'untouched' : 'changed',
           saves: revision - 1,

@@ -3,10 +3,22 @@ import { differencesOf } from '../workshop/conflict-notice';
 import { inFamilyOrder } from './family';
 import { idFrom } from './new-profile';
 
-const profile = (id: string, parent?: string): StoredProfile => ({ id, document: { name: id, ...(parent === undefined ? {} : { extends: parent }) }, revision: 1, createdAt: '', updatedAt: '' });
+const profile = (id: string, parent?: string): StoredProfile => ({
+  id,
+  document: { name: id, ...(parent === undefined ? {} : { extends: parent }) },
+  revision: 1,
+  createdAt: '',
+  updatedAt: '',
+});
 
 test('children stand below the profile they extend', () => {
-  const rows = inFamilyOrder([profile('note', 'desk'), profile('desk', 'house'), profile('house'), profile('reply'), profile('lost', 'nobody')]);
+  const rows = inFamilyOrder([
+    profile('note', 'desk'),
+    profile('desk', 'house'),
+    profile('house'),
+    profile('reply'),
+    profile('lost', 'nobody'),
+  ]);
   expect(rows.map(({ profile: { id }, depth }) => `${depth} ${id}`)).toEqual(['0 house', '1 desk', '2 note', '0 lost', '0 reply']);
 });
 

@@ -25,11 +25,15 @@ export class Site {
   protected readonly total = computed(() => this.documents().length);
   protected readonly profile = computed(() => this.profiles().find(({ id }) => id === this.document()?.profileId) ?? null);
   protected readonly kinds = computed(() =>
-    [...new Set(this.documents().map(({ contentType }) => contentType))].sort().map((name) => ({ name, documents: this.documents().filter(({ contentType }) => contentType === name) })),
+    [...new Set(this.documents().map(({ contentType }) => contentType))]
+      .sort()
+      .map((name) => ({ name, documents: this.documents().filter(({ contentType }) => contentType === name) })),
   );
   /** Made of the site's own origin and a document's id, both from the server; the frame is sandboxed. */
   protected readonly address = computed(() => {
     const document = this.document();
-    return document === null ? null : this.sanitizer.bypassSecurityTrustResourceUrl(`${this.siteOrigin()}/documents/${encodeURIComponent(document.id)}`);
+    return document === null
+      ? null
+      : this.sanitizer.bypassSecurityTrustResourceUrl(`${this.siteOrigin()}/documents/${encodeURIComponent(document.id)}`);
   });
 }

@@ -14,25 +14,40 @@ import type { StoredProfile } from '../../state/types';
     <div class="ty-notice bad" role="alert">
       <p>
         <strong>Somebody else saved this profile at {{ theirs().updatedAt | date: 'HH:mm:ss' }}.</strong>
-        Nothing of yours was saved, and nothing of theirs was changed. The two differ in {{ differences().length === 1 ? 'one place' : differences().length + ' places' }}.
+        Nothing of yours was saved, and nothing of theirs was changed. The two differ in
+        {{ differences().length === 1 ? 'one place' : differences().length + ' places' }}.
       </p>
-      <button type="button" class="ty-button" (click)="isOpen.set(!isOpen())" [attr.aria-expanded]="isOpen()">{{ isOpen() ? 'Hide' : 'Compare' }}</button>
+      <button type="button" class="ty-button" (click)="isOpen.set(!isOpen())" [attr.aria-expanded]="isOpen()">
+        {{ isOpen() ? 'Hide' : 'Compare' }}
+      </button>
       <button type="button" class="ty-button" (click)="takeTheirs()">Take theirs</button>
       <button type="button" class="ty-button" (click)="keepOwn()">Save mine over theirs</button>
     </div>
     @if (isOpen()) {
       <div class="compare">
         <table>
-          <caption class="ty-unseen">Where the two versions differ</caption>
+          <caption class="ty-unseen">
+            Where the two versions differ
+          </caption>
           <thead>
-            <tr><th scope="col">Place</th><th scope="col">Yours</th><th scope="col">Theirs</th></tr>
+            <tr>
+              <th scope="col">Place</th>
+              <th scope="col">Yours</th>
+              <th scope="col">Theirs</th>
+            </tr>
           </thead>
           <tbody>
             @for (difference of differences(); track difference.pointer) {
               <tr>
-                <th scope="row"><code>{{ difference.pointer }}</code></th>
-                <td><code>{{ difference.mine === undefined ? 'nothing' : (difference.mine | json) }}</code></td>
-                <td><code>{{ difference.theirs === undefined ? 'nothing' : (difference.theirs | json) }}</code></td>
+                <th scope="row">
+                  <code>{{ difference.pointer }}</code>
+                </th>
+                <td>
+                  <code>{{ difference.mine === undefined ? 'nothing' : (difference.mine | json) }}</code>
+                </td>
+                <td>
+                  <code>{{ difference.theirs === undefined ? 'nothing' : (difference.theirs | json) }}</code>
+                </td>
               </tr>
             }
           </tbody>
@@ -41,11 +56,33 @@ import type { StoredProfile } from '../../state/types';
     }
   `,
   styles: `
-    .compare { max-height: 220px; overflow: auto; border-bottom: 1px solid var(--ty-line); background: var(--ty-sheet); }
-    table { width: 100%; border-collapse: collapse; font-size: 12.5px; }
-    th, td { padding: 6px 20px; border-bottom: 1px solid var(--ty-hair); text-align: left; vertical-align: top; font-weight: 400; }
-    thead th { color: var(--ty-soft); font-size: 11.5px; }
-    td code { white-space: pre-wrap; word-break: break-word; }
+    .compare {
+      max-height: 220px;
+      overflow: auto;
+      border-bottom: 1px solid var(--ty-line);
+      background: var(--ty-sheet);
+    }
+    table {
+      width: 100%;
+      border-collapse: collapse;
+      font-size: 12.5px;
+    }
+    th,
+    td {
+      padding: 6px 20px;
+      border-bottom: 1px solid var(--ty-hair);
+      text-align: left;
+      vertical-align: top;
+      font-weight: 400;
+    }
+    thead th {
+      color: var(--ty-soft);
+      font-size: 11.5px;
+    }
+    td code {
+      white-space: pre-wrap;
+      word-break: break-word;
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -75,5 +112,7 @@ interface Difference {
 export function differencesOf(mine: Json | undefined, theirs: Json | undefined, keys: string[] = []): Difference[] {
   if (mine !== undefined && theirs !== undefined && makePatch(mine, theirs) === undefined) return [];
   if (!isObject(mine) || !isObject(theirs)) return [{ pointer: toPointer(keys), mine, theirs }];
-  return [...new Set([...Object.keys(mine), ...Object.keys(theirs)])].flatMap((key) => differencesOf(mine[key], theirs[key], [...keys, key]));
+  return [...new Set([...Object.keys(mine), ...Object.keys(theirs)])].flatMap((key) =>
+    differencesOf(mine[key], theirs[key], [...keys, key]),
+  );
 }

@@ -44,7 +44,9 @@ export class ElementDetails {
     const elements = this.resolved()?.profile.markup.elements ?? {};
     return Object.hasOwn(elements, this.element()) ? elements[this.element()] : undefined;
   });
-  protected readonly outcome = computed(() => this.rule()?.outcome ?? (this.rule() === undefined ? (this.resolved()?.profile.markup.unlisted ?? 'unwrap') : 'keep'));
+  protected readonly outcome = computed(
+    () => this.rule()?.outcome ?? (this.rule() === undefined ? (this.resolved()?.profile.markup.unlisted ?? 'unwrap') : 'keep'),
+  );
   protected readonly to = computed(() => this.rule()?.to ?? '');
   protected readonly targets = computed(() =>
     Object.entries(this.resolved()?.profile.markup.elements ?? {})
@@ -54,7 +56,12 @@ export class ElementDetails {
   );
   protected readonly rows = computed(() => {
     const counts = this.proof()?.census.attributes[this.element()] ?? {};
-    return Object.entries(this.rule()?.attributes ?? {}).map(([name, test]) => ({ name, test, count: counts[name] ?? 0, values: 'values' in test ? test.values.join(' ') : '' }));
+    return Object.entries(this.rule()?.attributes ?? {}).map(([name, test]) => ({
+      name,
+      test,
+      count: counts[name] ?? 0,
+      values: 'values' in test ? test.values.join(' ') : '',
+    }));
   });
   /** Attributes of this element on the bench that no rule keeps. */
   protected readonly unruled = computed(() => {
@@ -68,7 +75,12 @@ export class ElementDetails {
   protected setOutcome(outcome: string): void {
     const { attributes } = this.rule() ?? {};
     const kept = attributes === undefined ? {} : { attributes };
-    const rule = outcome === 'keep' ? kept : outcome === 'rename' ? { outcome, to: this.to() || this.targets()[0] || 'p', ...kept } : { outcome, ...kept };
+    const rule =
+      outcome === 'keep'
+        ? kept
+        : outcome === 'rename'
+          ? { outcome, to: this.to() || this.targets()[0] || 'p', ...kept }
+          : { outcome, ...kept };
     this.set([], rule as Json, `<${this.element()}>: ${OUTCOMES.find((known) => known.outcome === outcome)!.label}`);
   }
 
@@ -80,7 +92,11 @@ export class ElementDetails {
     const before = this.rule()?.attributes?.[name];
     const values = before !== undefined && 'values' in before ? before.values : ['value'];
     const made: AttributeTest =
-      test === 'list' || test === 'tokens' ? { test, values: [...values] } : test === 'integer' ? { test, min: 1 } : { test: test as 'text' | 'url' | 'language' };
+      test === 'list' || test === 'tokens'
+        ? { test, values: [...values] }
+        : test === 'integer'
+          ? { test, min: 1 }
+          : { test: test as 'text' | 'url' | 'language' };
     this.set(['attributes', name], made, `${name} on <${this.element()}>`);
   }
 
@@ -91,10 +107,16 @@ export class ElementDetails {
     const made = value === undefined || (Array.isArray(value) && value.length === 0 && key === 'hosts') ? rest : { ...rest, [key]: value };
     const checked = attributeTestSchema.safeParse(made);
     if (!checked.success) {
-      this.failure.set(key === 'values' ? `${name} needs at least one value.` : key === 'hosts' ? 'A host is written like cams.example, without https://.' : `${name} needs a whole number, not “${text}”.`);
+      this.failure.set(
+        key === 'values'
+          ? `${name} needs at least one value.`
+          : key === 'hosts'
+            ? 'A host is written like cams.example, without https://.'
+            : `${name} needs a whole number, not “${text}”.`,
+      );
       return;
     }
-    this.set(['attributes', name], made as Json, `${name} on <${this.element()}>`);
+    this.set(['attributes', name], made, `${name} on <${this.element()}>`);
   }
 
   protected add(name: string): void {
@@ -102,7 +124,11 @@ export class ElementDetails {
     if (!/^[a-z][a-z0-9_:.-]*$/.test(attribute)) this.failure.set(`“${name}” cannot be the name of an attribute.`);
     else if (isAttributeForbidden(attribute)) this.failure.set(`The safety floor takes ${attribute} away whatever a profile says.`);
     else {
-      this.set(['attributes', attribute], { test: URL_ATTRIBUTES.has(attribute) ? 'url' : 'text' }, `Allowing ${attribute} on <${this.element()}>`);
+      this.set(
+        ['attributes', attribute],
+        { test: URL_ATTRIBUTES.has(attribute) ? 'url' : 'text' },
+        `Allowing ${attribute} on <${this.element()}>`,
+      );
       this.newName.set('');
     }
   }

@@ -40,8 +40,14 @@ export class LeaveGuard {
     const state = this.store.select(workshopFeature.selectWorkshopState);
     return firstValueFrom(
       race(
-        state.pipe(filter(({ isSaving, failure, conflict }) => !isSaving && (failure !== '' || conflict !== null)), map(() => false)),
-        state.pipe(filter(({ isSaving, failure, conflict }) => !isSaving && failure === '' && conflict === null), map(() => true)),
+        state.pipe(
+          filter(({ isSaving, failure, conflict }) => !isSaving && (failure !== '' || conflict !== null)),
+          map(() => false),
+        ),
+        state.pipe(
+          filter(({ isSaving, failure, conflict }) => !isSaving && failure === '' && conflict === null),
+          map(() => true),
+        ),
       ).pipe(take(1)),
     );
   }

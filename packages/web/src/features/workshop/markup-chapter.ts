@@ -26,7 +26,7 @@ export class MarkupChapter {
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
   private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
   private readonly proof = this.store.selectSignal(benchFeature.selectProof);
-  private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
+  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   protected readonly chosen = this.store.selectSignal(workshopFeature.selectElement);
   protected readonly filter = signal('');
   protected readonly onlyHere = signal(false);
@@ -34,7 +34,7 @@ export class MarkupChapter {
   private readonly all = computed(() => {
     const resolved = this.resolved();
     const rules = this.rules();
-    return resolved === null || rules === null ? [] : markupGroups(resolved, rules, this.proof(), this.profiles());
+    return resolved === null || rules === null ? [] : markupGroups(resolved, rules, this.proof(), this.names());
   });
 
   protected readonly groups = computed(() => {
@@ -46,13 +46,17 @@ export class MarkupChapter {
         rows: group.rows.filter(
           (row) =>
             (!onlyHere || row.count > 0) &&
-            (wanted === '' || row.name === wanted || `${row.name} ${row.meaning} ${group.name} ${row.attributes.join(' ')}`.toLowerCase().includes(wanted)),
+            (wanted === '' ||
+              row.name === wanted ||
+              `${row.name} ${row.meaning} ${group.name} ${row.attributes.join(' ')}`.toLowerCase().includes(wanted)),
         ),
       }))
       .filter(({ rows }) => rows.length > 0);
   });
 
-  protected readonly kept = computed(() => this.all().reduce((sum, { rows }) => sum + rows.filter(({ outcome }) => outcome === 'kept').length, 0));
+  protected readonly kept = computed(() =>
+    this.all().reduce((sum, { rows }) => sum + rows.filter(({ outcome }) => outcome === 'kept').length, 0),
+  );
   protected readonly total = computed(() => this.all().reduce((sum, { rows }) => sum + rows.length, 0));
 
   constructor() {
@@ -79,14 +83,16 @@ export class MarkupChapter {
     // What the parent says of it comes back where it keeps it; else it is kept with the attributes of a rule it had.
     const inherited = inheritedValue(resolved.chain, keys);
     const isKeptThere = isObject(inherited) && (inherited['outcome'] ?? 'keep') === 'keep';
-    this.edit.set(keys, isKeptThere ? inherited : withoutOutcome(row.rule as JsonObject | undefined), `Allowing <${row.name}>`);
+    this.edit.set(keys, isKeptThere ? inherited : withoutOutcome(row.rule), `Allowing <${row.name}>`);
   }
 
   protected effectOf(row: MarkupRow): string {
     if (row.outcome === 'floor' || row.count === 0) return '';
     const places = row.count === 1 ? 'one place' : `${row.count} places`;
     if (row.outcome !== 'kept') return `${row.summary} in ${places} here`;
-    return row.changes === 0 ? `stays in ${places} here` : `stays in ${places} here, ${row.changes === 1 ? 'one thing is' : `${row.changes} things are`} taken off it`;
+    return row.changes === 0
+      ? `stays in ${places} here`
+      : `stays in ${places} here, ${row.changes === 1 ? 'one thing is' : `${row.changes} things are`} taken off it`;
   }
 
   protected reset(row: MarkupRow): void {
@@ -99,4 +105,3 @@ function withoutOutcome(rule: JsonObject | undefined): Json {
   const { outcome: _outcome, to: _to, ...rest } = rule;
   return rest;
 }
-

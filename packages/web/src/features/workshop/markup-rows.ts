@@ -1,5 +1,13 @@
-import { ELEMENT_CATALOGUE, buttonOf, originOf, toPointer, type CompiledRules, type ElementRule, type ResolvedProfile } from '@typikon/core';
-import type { Proof, StoredProfile } from '../../state/types';
+import {
+  ELEMENT_CATALOGUE,
+  buttonOf,
+  originOf,
+  toPointer,
+  type CompiledRules,
+  type ElementRule,
+  type ResolvedProfile,
+} from '@typikon/core';
+import type { Proof } from '../../state/types';
 
 /** One element as the markup chapter shows it. */
 export interface MarkupRow {
@@ -36,9 +44,16 @@ export interface MarkupGroup {
 }
 
 /** Works out the rows of the markup chapter, by meaning. Elements that only a rule or the sample knows come in a last group. */
-export function markupGroups(resolved: ResolvedProfile, rules: CompiledRules, proof: Proof | null, profiles: readonly StoredProfile[]): MarkupGroup[] {
+export function markupGroups(
+  resolved: ResolvedProfile,
+  rules: CompiledRules,
+  proof: Proof | null,
+  names: ReadonlyMap<string, string>,
+): MarkupGroup[] {
   const known = new Set(ELEMENT_CATALOGUE.flatMap(({ elements }) => elements.map(({ name }) => name)));
-  const others = [...new Set([...Object.keys(resolved.profile.markup.elements), ...Object.keys(proof?.census.elements ?? {})])].filter((name) => !known.has(name)).sort();
+  const others = [...new Set([...Object.keys(resolved.profile.markup.elements), ...Object.keys(proof?.census.elements ?? {})])]
+    .filter((name) => !known.has(name))
+    .sort();
   const changes = changesByElement(proof);
   const row = ({ name, meaning }: { name: string; meaning: string }): MarkupRow => {
     const { elements } = resolved.profile.markup;
@@ -47,7 +62,14 @@ export function markupGroups(resolved: ResolvedProfile, rules: CompiledRules, pr
     const isAllowed = rule !== undefined && (rule.outcome ?? 'keep') === 'keep';
     const pointer = toPointer(['markup', 'elements', name]);
     const origin = originOf(resolved.chain, pointer);
-    const outcome = compiled.by.layer === 'safety-floor' ? 'floor' : compiled.outcome === 'keep' && compiled.name === name ? 'kept' : isAllowed ? 'capped' : 'gone';
+    const outcome =
+      compiled.by.layer === 'safety-floor'
+        ? 'floor'
+        : compiled.outcome === 'keep' && compiled.name === name
+          ? 'kept'
+          : isAllowed
+            ? 'capped'
+            : 'gone';
     return {
       name,
       meaning,
@@ -58,7 +80,16 @@ export function markupGroups(resolved: ResolvedProfile, rules: CompiledRules, pr
       attributes: outcome === 'kept' ? Object.keys(rule?.attributes ?? {}) : [],
       count: proof?.census.elements[name] ?? 0,
       changes: changes.get(name) ?? 0,
-      setBy: outcome === 'floor' ? 'Safety floor' : compiled.by.layer === 'house-limits' ? 'House limits' : origin === undefined ? 'no rule' : origin === resolved.id ? 'here' : String(profiles.find(({ id }) => id === origin)?.document['name'] ?? origin),
+      setBy:
+        outcome === 'floor'
+          ? 'Safety floor'
+          : compiled.by.layer === 'house-limits'
+            ? 'House limits'
+            : origin === undefined
+              ? 'no rule'
+              : origin === resolved.id
+                ? 'here'
+                : (names.get(origin) ?? origin),
       isCapped: outcome === 'floor' || compiled.by.layer === 'house-limits',
       isHere: origin === resolved.id,
       canReset: origin === resolved.id && resolved.chain.length > 1,
@@ -66,7 +97,17 @@ export function markupGroups(resolved: ResolvedProfile, rules: CompiledRules, pr
     };
   };
   const groups = ELEMENT_CATALOGUE.map(({ id, name, gloss, elements }) => ({ id, name, gloss, rows: elements.map(row) }));
-  return others.length === 0 ? groups : [...groups, { id: 'others', name: 'Other names', gloss: 'not elements of HTML', rows: others.map((name) => row({ name, meaning: 'not an element of HTML' })) }];
+  return others.length === 0
+    ? groups
+    : [
+        ...groups,
+        {
+          id: 'others',
+          name: 'Other names',
+          gloss: 'not elements of HTML',
+          rows: others.map((name) => row({ name, meaning: 'not an element of HTML' })),
+        },
+      ];
 }
 
 function summaryOf(outcome: MarkupRow['outcome'], rule: ElementRule | undefined, compiled: string): string {
@@ -94,4 +135,3 @@ function buttonsNeeding({ profile }: ResolvedProfile, element: string): string[]
     .filter(({ needs }) => needs.some((need) => need.element === element))
     .map(({ label }) => label);
 }
-

@@ -15,12 +15,16 @@ import { ProfileEdit } from './edit';
 export class RestOfMarkup {
   private readonly edit = inject(ProfileEdit);
   private readonly resolved = inject(Store).selectSignal(workshopFeature.selectResolved);
-  private readonly profiles = inject(Store).selectSignal(libraryFeature.selectProfiles);
+  private readonly names = inject(Store).selectSignal(libraryFeature.selectNames);
   protected readonly markup = computed(() => this.resolved()?.profile.markup ?? null);
   protected readonly failure = signal('');
   protected readonly schemes = computed(() => {
     const schemes = this.markup()?.urls.schemes ?? {};
-    const what: Record<string, string> = { href: 'Links may lead to', src: 'Pictures and frames may come from', cite: 'Quotations may name as source' };
+    const what: Record<string, string> = {
+      href: 'Links may lead to',
+      src: 'Pictures and frames may come from',
+      cite: 'Quotations may name as source',
+    };
     return [...new Set(['href', 'src', 'cite', ...Object.keys(schemes)])].map((attribute) => ({
       attribute,
       label: what[attribute] ?? `${attribute} may have`,
@@ -33,7 +37,7 @@ export class RestOfMarkup {
     const resolved = this.resolved();
     if (resolved === null) return '';
     const origin = originOf(resolved.chain, toPointer(['markup', ...keys]));
-    return origin === undefined ? 'default' : origin === resolved.id ? 'here' : String(this.profiles().find(({ id }) => id === origin)?.document['name'] ?? origin);
+    return origin === undefined ? 'default' : origin === resolved.id ? 'here' : (this.names().get(origin) ?? origin);
   }
 
   protected setSchemes(attribute: string, text: string): void {

@@ -24,7 +24,7 @@ export class ToolbarChapter {
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
   private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
   private readonly findings = this.store.selectSignal(workshopFeature.selectFindings);
-  private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
+  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   protected readonly icons = { up: ArrowUp, down: ArrowDown, grip: GripVertical };
 
   protected readonly groups = computed(() => {
@@ -34,7 +34,14 @@ export class ToolbarChapter {
     return order.flatMap((id) => {
       const group = groups[id];
       if (group === undefined) return [];
-      return [{ id, label: group.label, setBy: this.setBy(toPointer(['toolbar', 'groups', id, 'buttons'])), buttons: group.buttons.map((button) => this.row(button)) }];
+      return [
+        {
+          id,
+          label: group.label,
+          setBy: this.setBy(toPointer(['toolbar', 'groups', id, 'buttons'])),
+          buttons: group.buttons.map((button) => this.row(button)),
+        },
+      ];
     });
   });
 
@@ -58,12 +65,20 @@ export class ToolbarChapter {
     const { label } = buttonOf(id);
     if (!isOn) {
       for (const group of this.groups())
-        if (group.buttons.some((button) => button.id === id)) this.setButtons(group.id, group.buttons.map((button) => button.id).filter((other) => other !== id), `Taking ${label} off the toolbar`);
+        if (group.buttons.some((button) => button.id === id))
+          this.setButtons(
+            group.id,
+            group.buttons.map((button) => button.id).filter((other) => other !== id),
+            `Taking ${label} off the toolbar`,
+          );
       return;
     }
     const group = this.groupFor(id);
     if (group === null) {
-      this.edit.patch({ toolbar: { order: ['words'], groups: { words: { label: 'Words', buttons: [id] } } } }, `Putting ${label} on the toolbar`);
+      this.edit.patch(
+        { toolbar: { order: ['words'], groups: { words: { label: 'Words', buttons: [id] } } } },
+        `Putting ${label} on the toolbar`,
+      );
       return;
     }
     this.setButtons(group.id, [...group.buttons.map((button) => button.id), id], `Putting ${label} on the toolbar`);
@@ -83,11 +98,20 @@ export class ToolbarChapter {
     const neighbour = groups[at + by];
     if (neighbour === undefined) return;
     const others = neighbour.buttons.map((button) => button.id);
-    this.moveBetween(groupId, buttons.filter((other) => other !== id), neighbour.id, by === 1 ? [id, ...others] : [...others, id], id);
+    this.moveBetween(
+      groupId,
+      buttons.filter((other) => other !== id),
+      neighbour.id,
+      by === 1 ? [id, ...others] : [...others, id],
+      id,
+    );
   }
 
   protected drop({ previousContainer, container, previousIndex, currentIndex }: CdkDragDrop<string>): void {
-    const buttonsOf = (groupId: string): ButtonId[] => this.groups().find(({ id }) => id === groupId)?.buttons.map(({ id }) => id) ?? [];
+    const buttonsOf = (groupId: string): ButtonId[] =>
+      this.groups()
+        .find(({ id }) => id === groupId)
+        ?.buttons.map(({ id }) => id) ?? [];
     const from = buttonsOf(previousContainer.data);
     const id = from[previousIndex];
     if (id === undefined) return;
@@ -113,7 +137,10 @@ export class ToolbarChapter {
   }
 
   private moveBetween(fromGroup: string, from: ButtonId[], toGroup: string, to: ButtonId[], id: ButtonId): void {
-    this.edit.patch({ toolbar: { groups: { [fromGroup]: { buttons: from }, [toGroup]: { buttons: to } } } }, `Moving ${buttonOf(id).label}`);
+    this.edit.patch(
+      { toolbar: { groups: { [fromGroup]: { buttons: from }, [toGroup]: { buttons: to } } } },
+      `Moving ${buttonOf(id).label}`,
+    );
   }
 
   private setButtons(group: string, buttons: ButtonId[], label: string): void {
@@ -125,7 +152,9 @@ export class ToolbarChapter {
     const groups = this.groups();
     const place = BUTTONS.findIndex((button) => button.id === id);
     const byNearness = groups
-      .flatMap((group) => group.buttons.map((button) => ({ group, distance: Math.abs(BUTTONS.findIndex((other) => other.id === button.id) - place) })))
+      .flatMap((group) =>
+        group.buttons.map((button) => ({ group, distance: Math.abs(BUTTONS.findIndex((other) => other.id === button.id) - place) })),
+      )
       .sort((a, b) => a.distance - b.distance);
     return byNearness[0]?.group ?? groups[0] ?? null;
   }
@@ -152,7 +181,11 @@ export class ToolbarChapter {
     const resolved = this.resolved()!;
     const origin = originOf(resolved.chain, pointer);
     const isHere = origin === resolved.id;
-    const name = String(this.profiles().find(({ id }) => id === origin)?.document['name'] ?? 'default');
-    return { name: isHere ? 'here' : name, isHere, isInherited: isHere && resolved.chain.slice(1).some(({ document }) => originOf([{ id: 'it', document }], pointer) !== undefined) };
+    const name = origin === undefined ? 'default' : (this.names().get(origin) ?? origin);
+    return {
+      name: isHere ? 'here' : name,
+      isHere,
+      isInherited: isHere && resolved.chain.slice(1).some(({ document }) => originOf([{ id: 'it', document }], pointer) !== undefined),
+    };
   }
 }

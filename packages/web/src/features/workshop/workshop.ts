@@ -5,6 +5,7 @@ import { Store } from '@ngrx/store';
 import { Redo2, Undo2 } from 'lucide';
 import { DraftBackup } from '../../state/draft-backup';
 import { libraryFeature } from '../../state/library';
+import { nameOf } from '../../state/profile-name';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions, type Chapter } from '../../state/workshop.actions';
 import { Icon } from '../../ui/icon';
@@ -38,18 +39,19 @@ export class Workshop implements OnDestroy {
   protected readonly findings = this.store.selectSignal(workshopFeature.selectFindings);
   protected readonly changes = this.store.selectSignal(workshopFeature.selectChanges);
   protected readonly isKnown = computed(() => this.profiles().some(({ id }) => id === this.id()));
-  protected readonly name = computed(() => String(this.state().draft['name'] ?? this.id()));
+  protected readonly name = computed(() => nameOf({ id: this.id(), document: this.state().draft }));
   protected readonly path = computed(() => {
     const parent = this.state().draft['extends'];
     const profile = this.profiles().find(({ id }) => id === parent);
     return [
       { text: 'Profiles', link: '/profiles' },
-      ...(profile === undefined ? [] : [{ text: `extends ${String(profile.document['name'])}`, link: `/profiles/${profile.id}` }]),
+      ...(profile === undefined ? [] : [{ text: `extends ${nameOf(profile)}`, link: `/profiles/${profile.id}` }]),
     ];
   });
   protected readonly tabs = computed<Tab<Chapter>[]>(() => {
     const findings = this.findings().length;
-    const mark = findings === 0 ? {} : { mark: { text: String(findings), meaning: findings === 1 ? 'one finding' : `${findings} findings` } };
+    const mark =
+      findings === 0 ? {} : { mark: { text: String(findings), meaning: findings === 1 ? 'one finding' : `${findings} findings` } };
     return [
       { id: 'toolbar', label: 'Toolbar', cite: '§1', ...mark },
       { id: 'markup', label: 'Markup', cite: '§2' },
@@ -103,7 +105,12 @@ export class Workshop implements OnDestroy {
       return;
     }
     // In a text field the keys undo what was typed there.
-    if ((event.target as HTMLElement).closest?.('input:not([type=checkbox]):not([type=radio]), textarea, [contenteditable=true], .cm-editor') != null) return;
+    if (
+      (event.target as HTMLElement).closest?.(
+        'input:not([type=checkbox]):not([type=radio]), textarea, [contenteditable=true], .cm-editor',
+      ) != null
+    )
+      return;
     if (key === 'z') {
       event.preventDefault();
       if (event.shiftKey) this.redo();
