@@ -18,7 +18,7 @@ export { takeCensus, type Census } from './html/census';
 export { Lines, attributeRanges, type Range } from './html/positions';
 export { countLetters, visibleLetters, visibleText } from './html/text';
 export type { Action, Layer, LedgerEntry, Reason, Severity, Stage } from './ledger/entry';
-export { Ledger } from './ledger/ledger';
+export { Ledger, type Authority, type Report } from './ledger/ledger';
 export { measure, utf8Length, type Measures } from './ledger/measures';
 export { isObject, isSameJson, mergePatch, withValue, type Json, type JsonObject } from './profile/merge-patch';
 export { countChanges, inheritedValue, makePatch, resetInProfile, setInProfile } from './profile/edit';
@@ -54,7 +54,6 @@ export { SAFETY_FLOOR, URL_ATTRIBUTES } from './markup/floor';
 export {
   compileRules,
   isAttributeForbidden,
-  type Authority,
   type CompiledAttribute,
   type CompiledElement,
   type CompiledRules,

@@ -222,7 +222,7 @@ describe('layers', () => {
       {
         reason: 'host-not-allowed',
         severity: 'loss',
-        before: '<iframe src="https://elsewhere.example/">',
+        before: '<iframe src="https://elsewhere.example/"></iframe>',
         rule: '/markup/elements/iframe/attributes/src',
       },
     ]);

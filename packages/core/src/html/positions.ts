@@ -40,15 +40,40 @@ export interface Range {
  */
 export function attributeRanges(input: string, tagStart: number, tagEnd: number): Map<string, Range> {
   const ranges = new Map<string, Range>();
-  const source = input.slice(tagStart, tagEnd);
-  const tagName = /^<[^\s/>]*/.exec(source)?.[0] ?? '';
-  const attribute = /[\s/]*([^\s/>][^\s/>=]*)(?:\s*=\s*(?:"[^"]*"?|'[^']*'?|[^\s>"'][^\s>]*|))?/y;
-  attribute.lastIndex = tagName.length;
-  for (let match = attribute.exec(source); match !== null; match = attribute.exec(source)) {
-    const name = match[1]!.toLowerCase().replace(/\0/g, '\ufffd');
-    const start = tagStart + match.index + match[0].indexOf(match[1]!);
-    if (!ranges.has(name)) ranges.set(name, { start, end: tagStart + attribute.lastIndex });
-    if (match[0].length === 0) break;
+  let at = tagStart + 1;
+  while (at < tagEnd && !endsName(input.charCodeAt(at))) at++;
+  for (;;) {
+    while (at < tagEnd && (isBlank(input.charCodeAt(at)) || input.charCodeAt(at) === SOLIDUS)) at++;
+    if (at >= tagEnd || input.charCodeAt(at) === GREATER_THAN) return ranges;
+    const start = at++;
+    while (at < tagEnd && !endsName(input.charCodeAt(at)) && input.charCodeAt(at) !== EQUALS) at++;
+    const name = input.slice(start, at).toLowerCase().replace(/\0/g, '\ufffd');
+    let end = at;
+    while (at < tagEnd && isBlank(input.charCodeAt(at))) at++;
+    if (input.charCodeAt(at) === EQUALS && at < tagEnd) {
+      at++;
+      while (at < tagEnd && isBlank(input.charCodeAt(at))) at++;
+      const quote = input.charCodeAt(at);
+      if (quote === QUOTATION || quote === APOSTROPHE) {
+        const close = input.indexOf(input[at]!, at + 1);
+        at = close === -1 || close >= tagEnd ? tagEnd : close + 1;
+      } else while (at < tagEnd && !isBlank(input.charCodeAt(at)) && input.charCodeAt(at) !== GREATER_THAN) at++;
+      end = at;
+    }
+    if (!ranges.has(name)) ranges.set(name, { start, end });
   }
-  return ranges;
+}
+
+const SOLIDUS = 0x2f;
+const EQUALS = 0x3d;
+const GREATER_THAN = 0x3e;
+const QUOTATION = 0x22;
+const APOSTROPHE = 0x27;
+
+function isBlank(code: number): boolean {
+  return code === 0x20 || code === 0x0a || code === 0x09 || code === 0x0c || code === 0x0d;
+}
+
+function endsName(code: number): boolean {
+  return isBlank(code) || code === SOLIDUS || code === GREATER_THAN;
 }

@@ -13,10 +13,10 @@ import type { ParsedFragment } from '../html/parse';
 import { attributeRanges, type Range } from '../html/positions';
 import { startTag } from '../html/serialize';
 import { visibleLetters } from '../html/text';
-import type { Reason, Severity, Stage } from '../ledger/entry';
-import type { Ledger } from '../ledger/ledger';
+import type { Action, Reason, Severity, Stage } from '../ledger/entry';
+import type { Authority, Ledger } from '../ledger/ledger';
 import { isAddressSafe } from './attribute-test';
-import { isAttributeForbidden, type Authority, type CompiledElement, type CompiledRules } from './compile';
+import { isAttributeForbidden, type CompiledElement, type CompiledRules } from './compile';
 import { SAFETY_FLOOR, URL_ATTRIBUTES } from './floor';
 
 const FLOOR_ATTRIBUTES: Authority = { layer: 'safety-floor', rule: '/attributes' };
@@ -25,7 +25,7 @@ const FLOOR_FRAME: Authority = { layer: 'safety-floor', rule: '/frame/sandbox' }
 const FLOOR_COMMENTS: Authority = { layer: 'safety-floor', rule: '/comments' };
 const FLOOR_DROP: Authority = { layer: 'safety-floor', rule: '/elements/drop' };
 
-/** How many steps of a path are written before the rest is left out: enough to find the place, and linear on deep input. */
+/** After so many steps a path begins anew with an ellipsis: enough to find the place, and linear on deep input. */
 const LONGEST_PATH = 20;
 
 /** One open element of the source: its children still to come, and the element of the result that receives them. */
@@ -42,6 +42,8 @@ interface Frame {
   endText: string;
   /** This frame's place among its siblings, for paths. */
   nth: number;
+  /** The path of `source`, once something in it was reported. */
+  path: string | null;
 }
 
 /**
@@ -91,7 +93,7 @@ class Walk {
   private open(source: ParentNode, target: ParentNode, depth: number, endText: string, nth: number): void {
     const { children } = source;
     source.children = [];
-    this.frames.push({ source, children, next: 0, elementsSeen: 0, elementsInAll: -1, target, depth, endText, nth });
+    this.frames.push({ source, children, next: 0, elementsSeen: 0, elementsInAll: -1, target, depth, endText, nth, path: null });
   }
 
   private element(element: ElementNode, frame: Frame): void {
@@ -155,17 +157,21 @@ class Walk {
       }
       if (this.ledger !== null && !isCopy(element)) {
         ranges ??= attributeRanges(this.fragment.input, element.start, element.startTagEnd);
-        const range = ranges.get(name) ?? { start: element.start, end: element.startTagEnd };
-        this.ledger.add(this.stage, this.fragment.input, {
-          ...judgement.by,
-          action: judgement.keep === undefined ? 'removed' : 'changed',
-          ...range,
-          path: this.pathOf(element.name, frame),
-          after: judgement.keep === undefined ? '' : `${name}="${judgement.keep}"`,
-          textLost: 0,
-          severity: severityOfAttribute(name),
-          reason: judgement.reason,
-        });
+        const { start, end } = ranges.get(name) ?? { start: element.start, end: element.startTagEnd };
+        const isGone = judgement.keep === undefined;
+        const after = isGone ? '' : `${name}="${judgement.keep}"`;
+        this.note(
+          frame,
+          element.name,
+          judgement.by,
+          isGone ? 'removed' : 'changed',
+          judgement.reason,
+          severityOfAttribute(name),
+          start,
+          end,
+          end,
+          after,
+        );
       }
     }
     return changed ?? attributes;
@@ -174,23 +180,15 @@ class Walk {
   /** A frame keeps nothing inside and is always sandboxed (HTML, section 4.8.5 "The iframe element"). */
   private enclose(element: ElementNode, frame: Frame): void {
     if (element.children.length > 0) {
-      this.reportWithin(element, frame, FLOOR_DROP, 'fallback-content');
+      const { startTagEnd, endTagStart } = element;
+      this.note(frame, 'iframe', FLOOR_DROP, 'removed', 'fallback-content', 'tidy', startTagEnd, endTagStart, endTagStart);
       element.children = [];
     }
     if (element.attribute('sandbox') !== undefined) return;
     const { sandbox } = SAFETY_FLOOR.frame;
     element.attributes = [...element.attributes, { name: 'sandbox', value: sandbox }];
-    this.ledger?.add(this.stage, this.fragment.input, {
-      ...FLOOR_FRAME,
-      action: 'changed',
-      start: element.start,
-      end: element.startTagEnd,
-      path: this.pathOf('iframe', frame),
-      after: `sandbox="${sandbox}"`,
-      textLost: 0,
-      severity: 'tidy',
-      reason: 'attribute-forced',
-    });
+    const { start, startTagEnd } = element;
+    this.note(frame, 'iframe', FLOOR_FRAME, 'changed', 'attribute-forced', 'tidy', start, startTagEnd, startTagEnd, `sandbox="${sandbox}"`);
   }
 
   private comment(comment: CommentNode, frame: Frame): void {
@@ -200,18 +198,20 @@ class Walk {
       append(frame.target, comment);
       return;
     }
-    this.ledger?.add(this.stage, this.fragment.input, {
-      ...(keep ? FLOOR_COMMENTS : by),
-      action: 'removed',
-      start: Math.max(comment.start, 0),
-      // A comment that nobody closed ends with the input.
-      end: Math.min(Math.max(comment.end, 0), this.fragment.input.length),
-      path: this.pathOf('#comment', frame),
-      after: '',
-      textLost: 0,
-      severity: 'tidy',
-      reason: keep ? 'comment-forbidden' : 'comment-not-allowed',
-    });
+    const start = Math.max(comment.start, 0);
+    // A comment that nobody closed ends with the input.
+    const end = Math.min(Math.max(comment.end, 0), this.fragment.input.length);
+    this.note(
+      frame,
+      '#comment',
+      keep ? FLOOR_COMMENTS : by,
+      'removed',
+      keep ? 'comment-forbidden' : 'comment-not-allowed',
+      'tidy',
+      start,
+      end,
+      end,
+    );
   }
 
   private reportElement(
@@ -225,63 +225,77 @@ class Walk {
     if (this.ledger === null) return;
     // One start tag that the parser made several elements from is one thing to the person who wrote it.
     if (isCopy(element) && textLost === 0) return;
-    this.ledger.add(this.stage, this.fragment.input, {
-      ...by,
+    const severity = severityOfElement(element, action, textLost);
+    if (element.start < 0) {
+      const at = frame.source.type === 'element' ? Math.max(frame.source.startTagEnd, 0) : 0;
+      this.note(frame, element.name, by, action, reason, severity, at, at, at, '', textLost);
+      return;
+    }
+    const end = endOf(element);
+    this.note(
+      frame,
+      element.name,
+      by,
       action,
-      ...placeOf(element, frame),
-      path: this.pathOf(element.name, frame),
-      after: '',
-      textLost,
-      severity: severityOfElement(element, action, textLost),
       reason,
-    });
+      severity,
+      element.start,
+      end,
+      action === 'removed' ? end : element.startTagEnd,
+      '',
+      textLost,
+    );
   }
 
   private reportRenamed(element: ElementNode, original: string, rule: CompiledElement, frame: Frame): void {
-    if (isCopy(element)) return;
-    this.ledger!.add(this.stage, this.fragment.input, {
-      ...rule.by,
-      action: 'renamed',
-      ...placeOf(element, frame),
-      path: this.pathOf(original, frame),
-      after: startTag(element),
-      textLost: 0,
-      severity: 'change',
-      reason: 'element-renamed',
-    });
+    if (isCopy(element) || element.start < 0) return;
+    const after = startTag(element);
+    this.note(frame, original, rule.by, 'renamed', 'element-renamed', 'change', element.start, endOf(element), element.startTagEnd, after);
   }
 
-  private reportWithin(element: ElementNode, frame: Frame, by: Authority, reason: Reason): void {
-    this.ledger?.add(this.stage, this.fragment.input, {
-      ...by,
-      action: 'removed',
-      start: element.startTagEnd,
-      end: element.endTagStart,
-      path: this.pathOf(element.name, frame),
-      after: '',
-      textLost: 0,
-      severity: 'tidy',
-      reason,
-    });
+  /** Adds one entry about the child that `frame` is at. */
+  private note(
+    frame: Frame,
+    name: string,
+    by: Authority,
+    action: Action,
+    reason: Reason,
+    severity: Severity,
+    start: number,
+    end: number,
+    beforeEnd: number,
+    after = '',
+    textLost = 0,
+  ): void {
+    this.ledger?.add(this.stage, { by, action, reason, severity, start, end, beforeEnd, path: this.pathOf(name, frame), after, textLost });
   }
 
   /** The path of the child that `frame` is at. */
   private pathOf(name: string, frame: Frame): string {
-    const steps = [step(name, frame.elementsSeen, frame)];
-    let i = this.frames.length - 1;
-    for (; i > 0 && steps.length < LONGEST_PATH; i--) {
-      const { source, nth } = this.frames[i]!;
-      if (source.type === 'element') steps.push(step(source.name, nth, this.frames[i - 1]!));
-    }
-    if (i > 0) steps.push('…');
-    return steps.reverse().join(' > ');
+    const parent = this.framePath(this.frames.length - 1);
+    const last = step(name, frame.elementsSeen, frame);
+    return parent === '' ? last : `${parent} > ${last}`;
+  }
+
+  /** The path of the element whose children are walked at a depth; deep ones are cut, so that their sum stays linear. */
+  private framePath(depth: number): string {
+    const frame = this.frames[depth]!;
+    if (frame.source.type !== 'element') return '';
+    if (frame.path !== null) return frame.path;
+    const own = step(frame.source.name, frame.nth, this.frames[depth - 1]!);
+    if (depth % LONGEST_PATH === 0) return (frame.path = `… > ${own}`);
+    const parent = this.framePath(depth - 1);
+    return (frame.path = parent === '' ? own : `${parent} > ${own}`);
   }
 }
 
 function step(name: string, nth: number, parent: Frame): string {
   if (name === '#comment') return name;
-  if (parent.elementsInAll === -1)
-    parent.elementsInAll = parent.children.reduce((count, child) => (child.type === 'element' ? count + 1 : count), 0);
+  if (parent.elementsInAll === -1) {
+    let count = 0;
+    for (const { type } of parent.children) if (type === 'element') count++;
+    parent.elementsInAll = count;
+  }
   return parent.elementsInAll > 1 ? `${name}:nth-child(${nth})` : name;
 }
 
@@ -295,10 +309,12 @@ interface Judgement {
 
 /** Judges one attribute; null says that it stays as it is. */
 function judge(rule: CompiledElement, name: string, value: string): Judgement | null {
-  if (isAttributeForbidden(name)) return { keep: undefined, by: FLOOR_ATTRIBUTES, reason: 'attribute-forbidden' };
   if (URL_ATTRIBUTES.has(name) && !isAddressSafe(rule.name, name, value))
     return { keep: undefined, by: FLOOR_SCHEMES, reason: 'address-runs-code' };
   const attribute = rule.attributes.get(name);
+  // Compiled rules never hold an attribute that the floor forbids.
+  if (attribute === undefined && isAttributeForbidden(name))
+    return { keep: undefined, by: FLOOR_ATTRIBUTES, reason: 'attribute-forbidden' };
   if (attribute === undefined) return { keep: undefined, by: rule.otherAttributes(name), reason: 'attribute-not-allowed' };
   let kept = value;
   let by: Authority | null = null;
@@ -321,13 +337,8 @@ function isCopy(element: ElementNode): boolean {
   return element.isCopy || (element.start < 0 && FORMATTING.has(element.name));
 }
 
-function placeOf(element: ElementNode, frame: Frame): { start: number; end: number; beforeEnd?: number } {
-  if (element.start < 0) {
-    const at = frame.source.type === 'element' ? Math.max(frame.source.startTagEnd, 0) : 0;
-    return { start: at, end: at };
-  }
-  const end = element.end < 0 ? element.startTagEnd : element.end;
-  return { start: element.start, end, beforeEnd: element.startTagEnd };
+function endOf(element: ElementNode): number {
+  return element.end < 0 ? element.startTagEnd : element.end;
 }
 
 function severityOfElement(element: ElementNode, action: string, textLost: number): Severity {

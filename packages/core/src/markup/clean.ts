@@ -3,8 +3,8 @@ import { firstDifference } from '../html/same';
 import { parseFragment, type Ignored, type ParsedFragment } from '../html/parse';
 import { serialize } from '../html/serialize';
 import { visibleText } from '../html/text';
-import type { LedgerEntry } from '../ledger/entry';
-import { Ledger, type Report } from '../ledger/ledger';
+import type { LedgerEntry, Stage } from '../ledger/entry';
+import { Ledger, type Authority, type Report } from '../ledger/ledger';
 import { applyRules } from './apply';
 import type { CompiledRules } from './compile';
 import { isSurelyStable } from './stability';
@@ -29,9 +29,9 @@ const MOST_ROUNDS = 6;
  * @returns the clean markup and one ledger entry for everything that was changed or removed; never throws
  */
 export function clean(input: string, rules: CompiledRules): Cleaned {
-  const ledger = new Ledger();
+  const ledger = new Ledger(input);
   const fragment = parseFragment(input);
-  for (const ignored of fragment.ignored) reportIgnored(ledger, input, ignored);
+  for (const ignored of fragment.ignored) reportIgnored(ledger, ignored);
   applyRules(fragment, rules, ledger);
   const root = settle(fragment, rules, ledger);
   return { html: serialize(root), root, ledger: ledger.entries() };
@@ -56,13 +56,16 @@ function settle(fragment: ParsedFragment, rules: CompiledRules, ledger: Ledger |
     const difference = firstDifference(root, again.root);
     if (difference === null) return root;
     const place = placeIn(fragment.input, difference);
-    ledger?.add('settle', fragment.input, restructured(place));
-    applyRules(again, rules, ledger === null ? null : new AnchoredLedger(ledger, fragment.input, place), 'settle');
+    ledger?.add('settle', restructured(place));
+    applyRules(again, rules, ledger === null ? null : new AnchoredLedger(ledger, place), 'settle');
     root = again.root;
   }
   const text = new FragmentNode();
   append(text, new TextNode(visibleText(root)));
-  ledger?.add('settle', fragment.input, { ...restructured({ start: 0, end: fragment.input.length, path: '' }), layer: 'safety-floor' });
+  ledger?.add('settle', {
+    ...restructured({ start: 0, end: fragment.input.length, path: '' }),
+    by: { layer: 'safety-floor', rule: '/nesting' },
+  });
   return text;
 }
 
@@ -76,14 +79,13 @@ interface Place {
 class AnchoredLedger extends Ledger {
   constructor(
     private readonly target: Ledger,
-    private readonly input: string,
     private readonly place: Place,
   ) {
-    super();
+    super(target.input);
   }
-  override add(stage: LedgerEntry['stage'], _input: string, report: Report): void {
+  override add(stage: Stage, report: Report): void {
     const { start, end } = this.place;
-    this.target.add(stage, this.input, { ...report, start, end, beforeEnd: end });
+    this.target.add(stage, { ...report, start, end, beforeEnd: end });
   }
 }
 
@@ -93,16 +95,20 @@ function placeIn(input: string, node: Node): Place {
   return { start: 0, end: 0, path: '' };
 }
 
-function restructured(place: Place): Report {
+const HTML_STANDARD: Authority = { layer: 'html-standard', rule: '' };
+
+function restructured({ start, end, path }: Place): Report {
   return {
-    layer: 'html-standard',
-    rule: '',
+    by: HTML_STANDARD,
     action: 'restructured',
-    ...place,
+    reason: 'nesting-impossible',
+    severity: 'tidy',
+    start,
+    end,
+    beforeEnd: end,
+    path,
     after: '',
     textLost: 0,
-    severity: 'tidy',
-    reason: 'nesting-impossible',
   };
 }
 
@@ -114,17 +120,17 @@ const IGNORED_REASONS = {
   'formatting-limit': 'formatting-limit',
 } as const;
 
-function reportIgnored(ledger: Ledger, input: string, { kind, name, start, end }: Ignored): void {
-  ledger.add('read', input, {
-    layer: 'html-standard',
-    rule: '',
+function reportIgnored(ledger: Ledger, { kind, name, start, end }: Ignored): void {
+  ledger.add('read', {
+    by: HTML_STANDARD,
     action: 'removed',
+    reason: IGNORED_REASONS[kind],
+    severity: kind === 'unfinished-tag' || kind === 'formatting-limit' ? 'change' : 'tidy',
     start,
     end,
+    beforeEnd: end,
     path: name,
     after: '',
     textLost: 0,
-    severity: kind === 'unfinished-tag' || kind === 'formatting-limit' ? 'change' : 'tidy',
-    reason: IGNORED_REASONS[kind],
   });
 }

@@ -1,16 +1,9 @@
-import type { Layer } from '../ledger/entry';
+import type { Authority } from '../ledger/ledger';
 import { toPointer } from '../profile/pointer';
 import { originOf, type ResolvedProfile } from '../profile/resolve';
 import type { AttributeTest, ElementRule, HouseLimits, Markup } from '../profile/schema';
 import { compileTest, type CompiledTest } from './attribute-test';
 import { SAFETY_FLOOR, URL_ATTRIBUTES } from './floor';
-
-/** Who decided, as it stands in a ledger entry. */
-export interface Authority {
-  layer: Layer;
-  rule: string;
-  origin?: string;
-}
 
 /** The judgement of one attribute: every test that binds it, each with the layer and rule it comes from. */
 export interface CompiledAttribute {
@@ -54,6 +47,9 @@ const floorUnwraps: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.elements.
 const floorAttributes: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.attributes.names);
 const NO_ATTRIBUTES: ReadonlyMap<string, CompiledAttribute> = new Map();
 
+/** Names from the content that are remembered. */
+const MOST_CACHED = 1000;
+
 /** Elements that the parser adds by itself around others (HTML, section 13.2.6.4.9 "in table"): where those are kept, these are too. */
 const IMPLIED_BY: Readonly<Record<string, string | undefined>> = Object.assign(Object.create(null) as object, {
   tbody: 'tr',
@@ -83,8 +79,8 @@ export function compileRules(resolved: ResolvedProfile, options: CompileOptions 
     let compiled = cache.get(name);
     if (compiled === undefined) {
       compiled = compiler.element(name);
-      // Names that no rule mentions come from the content, so the cache must not grow with it.
-      if (compiler.isNamed(name)) cache.set(name, compiled);
+      // Names that no rule mentions come from the content, so the cache must not grow with it without bound.
+      if (cache.size < MOST_CACHED || compiler.isNamed(name)) cache.set(name, compiled);
     }
     return compiled;
   };
@@ -174,7 +170,7 @@ class Compiler {
       by,
       reason: 'element-renamed',
       attributes: this.attributes(name, rule),
-      otherAttributes: (attribute) => this.blameForAttribute(name, attribute),
+      otherAttributes: this.blame(name),
     };
   }
 
@@ -241,12 +237,27 @@ class Compiler {
     return 'refused';
   }
 
-  private blameForAttribute(element: string, name: string): Authority {
-    if (this.houseAttribute(element, name) === 'refused') {
-      const rule = Object.hasOwn(this.house!.elements, element) ? ['markup', 'elements', element] : ['markup', 'attributes'];
-      return { layer: 'house-limits', rule: toPointer(rule) };
-    }
-    return this.byProfile(['elements', element]);
+  private isRefusedByHouse(element: string, name: string): boolean {
+    const { house } = this;
+    if (house === undefined || Object.hasOwn(house.attributes, name) || Object.hasOwn(house.elements[element]?.attributes ?? {}, name))
+      return false;
+    return (
+      this.exceptions.length === 0 ||
+      !(this.isExcepted(`/elements/${element}/attributes/${name}`) || this.isExcepted(`/attributes/${name}`))
+    );
+  }
+
+  /** Who answers for attributes of an element that no rule names: the house where it would refuse them too, else the element's own rule. */
+  private blame(element: string): (attribute: string) => Authority {
+    const byRule = this.byProfile(['elements', element]);
+    const { house } = this;
+    if (house === undefined) return () => byRule;
+    const isListed = Object.hasOwn(house.elements, element);
+    const byHouse: Authority = {
+      layer: 'house-limits',
+      rule: toPointer(isListed ? ['markup', 'elements', element] : ['markup', 'attributes']),
+    };
+    return (attribute) => (this.isRefusedByHouse(element, attribute) ? byHouse : byRule);
   }
 
   private test(attribute: string, test: AttributeTest, markup: Markup): CompiledTest {

@@ -20,20 +20,22 @@ const ORDINARY = new Set(
   ),
 );
 /** Where each of these may stand; in any other place the parser may move it. */
-const PARENTS: Readonly<Record<string, readonly string[] | undefined>> = Object.assign(Object.create(null) as object, {
-  li: ['ul', 'ol', 'menu'],
-  dt: ['dl'],
-  dd: ['dl'],
-  caption: ['table'],
-  colgroup: ['table'],
-  col: ['colgroup'],
-  thead: ['table'],
-  tbody: ['table'],
-  tfoot: ['table'],
-  tr: ['thead', 'tbody', 'tfoot'],
-  td: ['tr'],
-  th: ['tr'],
-});
+const PARENTS: ReadonlyMap<string, readonly string[]> = new Map(
+  Object.entries({
+    li: ['ul', 'ol', 'menu'],
+    dt: ['dl'],
+    dd: ['dl'],
+    caption: ['table'],
+    colgroup: ['table'],
+    col: ['colgroup'],
+    thead: ['table'],
+    tbody: ['table'],
+    tfoot: ['table'],
+    tr: ['thead', 'tbody', 'tfoot'],
+    td: ['tr'],
+    th: ['tr'],
+  }),
+);
 /** Elements that may hold only what `PARENTS` places there, and white space. */
 const STRICT = new Set(['table', 'colgroup', 'thead', 'tbody', 'tfoot', 'tr']);
 
@@ -72,7 +74,7 @@ export function isSurelyStable(root: ParentNode): boolean {
 function canStand(element: ElementNode, parentName: string, open: Open): boolean {
   const { name } = element;
   if (element.namespace !== HTML_NAMESPACE || element.content !== null) return false;
-  const parents = PARENTS[name];
+  const parents = PARENTS.get(name);
   if (parents !== undefined ? !parents.includes(parentName) : STRICT.has(parentName)) return false;
   if (CLOSE_PARAGRAPH.has(name)) return !open.inParagraph && !(HEADINGS.has(name) && HEADINGS.has(parentName));
   if (name === 'a') return !open.inLink;
