@@ -144,6 +144,7 @@ describe('the whole job once', () => {
     );
     assert.match(marked, /^<iframe src="https:\/\/cams\.orrenstrand\.example\/slip"/);
     await page.waitForSelector('[data-element=iframe].on');
+    assert.deepEqual(await page.evaluate(() => [scrollX, scrollY, document.querySelector('main')!.scrollTop]), [0, 0, 0]);
     assert.match(await bench.text('[data-element=iframe]'), /House limits/);
     assert.match(await bench.text('.entry .cite'), /House limits, §2 Markup, iframe/);
   });

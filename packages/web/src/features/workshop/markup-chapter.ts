@@ -64,8 +64,19 @@ export class MarkupChapter {
     effect(() => {
       const name = this.chosen();
       if (name === null) return;
-      setTimeout(() => this.host.querySelector(`[data-element="${CSS.escape(name)}"]`)?.scrollIntoView({ block: 'center' }));
+      setTimeout(() => this.bringIntoView(name));
     });
+  }
+
+  /** Scrolls the table alone, and only where the row is out of sight. */
+  private bringIntoView(name: string): void {
+    const scroller = this.host.querySelector('.scroll');
+    const row = this.host.querySelector(`[data-element="${CSS.escape(name)}"]`);
+    if (scroller === null || row === null) return;
+    const view = scroller.getBoundingClientRect();
+    const { top, bottom } = row.getBoundingClientRect();
+    if (top > view.top + 40 && bottom < view.top + view.height / 2) return;
+    scroller.scrollTop += top - view.top - view.height / 4;
   }
 
   protected choose(row: MarkupRow): void {
