@@ -150,10 +150,18 @@ export class Bench {
     await this.page.waitForSelector('ty-ledger-view .entry, ty-ledger-view .empty');
     await this.stored();
   }
+  /** Clicks once the element is there and can be clicked: a dialog may still be on its way. */
   async click(selector: string): Promise<void> {
-    const element = (await this.page.waitForSelector(selector)) as ElementHandle<HTMLElement>;
-    await element.evaluate((node) => node.scrollIntoView({ block: 'center' }));
-    await element.click();
+    await eventually(
+      async () => {
+        const element = (await this.page.waitForSelector(selector)) as ElementHandle<HTMLElement>;
+        await element.evaluate((node) => node.scrollIntoView({ block: 'center' }));
+        await element.click();
+        return true;
+      },
+      (isClicked) => isClicked,
+      `${selector} cannot be clicked`,
+    );
   }
   async chapter(name: 'toolbar' | 'markup'): Promise<void> {
     await this.click(`#chapter-tab-${name}`);

@@ -60,9 +60,9 @@ describe('the whole job once', () => {
     }
     await page.keyboard.press('Backspace');
     await page.keyboard.type('Low water is ');
-    await page.click('[data-button=underline]');
+    await bench.click('[data-button=underline]');
     await page.keyboard.type('early');
-    await page.click('[data-button=underline]');
+    await bench.click('[data-button=underline]');
     await page.keyboard.type(' today');
     await eventually(
       () => bench.text('#specimen'),
@@ -115,19 +115,19 @@ describe('the whole job once', () => {
       (sentences) => sentences.some((sentence) => sentence.startsWith('A <u> unwrapped')),
       'the removal is not in the ledger',
     );
-    await page.click('[aria-label=Undo]');
+    await bench.click('[aria-label=Undo]');
     await eventually(
       () => bench.sentences(),
       (sentences) => !sentences.some((sentence) => sentence.includes('<u>')),
       'undo did not bring the rule back',
     );
-    await page.click('[aria-label=Redo]');
+    await bench.click('[aria-label=Redo]');
     await eventually(
       () => bench.sentences(),
       (sentences) => sentences.some((sentence) => sentence.startsWith('A <u> unwrapped')),
       'redo did not take it again',
     );
-    await page.click('[aria-label=Undo]');
+    await bench.click('[aria-label=Undo]');
   });
 
   test('choosing an entry marks its place in the source and opens its rule', async () => {
@@ -193,6 +193,7 @@ describe('the whole job once', () => {
     await bench.chapter('toolbar');
     await page.waitForSelector('[data-row=underline]:not(.off)');
     await bench.chapter('markup');
+    await page.waitForSelector('[data-element=u] input');
     assert.equal(await page.$eval('[data-element=u] input', (node) => node.checked), true);
     assert.deepEqual(mishaps, []);
   });
@@ -205,15 +206,15 @@ describe('unsaved changes', () => {
     await bench.open(typikon.address, 'diary');
     await bench.chapter('markup');
     await bench.click('[data-element=sub] input');
-    await page.click('nav a[href="/site"]');
+    await bench.click('nav a[href="/site"]');
     await page.waitForSelector('ty-confirm');
     assert.match(await bench.text('ty-confirm'), /This draft is not saved It has one change/);
-    await page.click('ty-confirm button:nth-of-type(1)');
+    await bench.click('ty-confirm button:nth-of-type(1)');
     await page.waitForSelector('ty-confirm', { hidden: true });
     assert.match(page.url(), /profiles\/diary/);
-    await page.click('nav a[href="/site"]');
+    await bench.click('nav a[href="/site"]');
     await page.waitForSelector('ty-confirm');
-    await page.click('ty-confirm button:nth-of-type(2)');
+    await bench.click('ty-confirm button:nth-of-type(2)');
     await page.waitForSelector('ty-site iframe');
     await bench.open(typikon.address, 'diary');
     assert.equal(await page.$('.ty-notice'), null);
@@ -250,11 +251,11 @@ describe('unsaved changes', () => {
     await bench.chapter('markup');
     await bench.click('[data-element=br] input');
     await typikon.stopServer();
-    await page.click('ty-title-line .go');
+    await bench.click('ty-title-line .go');
     await page.waitForSelector('.ty-notice.bad');
     assert.match(await bench.text('.ty-notice.bad'), /Not saved\. The server does not answer\./);
     await typikon.startServer();
-    await page.click('.ty-notice.bad .ty-button');
+    await bench.click('.ty-notice.bad .ty-button');
     await eventually(
       () => bench.text('.draft'),
       (text) => text.startsWith('Draft saved'),
@@ -274,7 +275,7 @@ describe('two windows on one profile', () => {
     await first.click('[data-element=hr] input');
     await second.click('[data-element=sub] input');
     await first.save();
-    await other.page.click('ty-title-line .go');
+    await second.click('ty-title-line .go');
     await other.page.waitForSelector('ty-conflict-notice');
     assert.match(await second.text('ty-conflict-notice'), /Somebody else saved this profile.*differ in 2 places/);
     await second.click('ty-conflict-notice .ty-button');
@@ -287,7 +288,7 @@ describe('two windows on one profile', () => {
     await other.page.waitForSelector('ty-conflict-notice', { hidden: true });
     const checked = (element: string) => other.page.$eval(`[data-element=${element}] input`, (node) => node.checked);
     assert.deepEqual([await checked('hr'), await checked('sub')], [false, true]);
-    await other.page.click('[aria-label=Undo]');
+    await second.click('[aria-label=Undo]');
     await eventually(
       async () => [await checked('hr'), await checked('sub')],
       ([hr, sub]) => hr === true && sub === false,
@@ -396,10 +397,10 @@ describe('making a profile', () => {
     const bench = new Bench(page);
     await page.goto(`${typikon.address}/profiles`);
     await page.waitForSelector('tbody tr');
-    await page.click('ty-title-line .go');
+    await bench.click('ty-title-line .go');
     await page.waitForSelector('#new-name');
     await page.type('#new-name', 'House');
-    await page.click('mat-dialog-actions .go');
+    await bench.click('mat-dialog-actions .go');
     await eventually(
       () => bench.text('ty-new-profile .failure'),
       (text) => text.includes('already a profile'),
@@ -407,7 +408,7 @@ describe('making a profile', () => {
     );
     await page.type('#new-name', ' of pictures');
     await page.type('#new-purpose', 'Picture pages');
-    await page.click('mat-dialog-actions .go');
+    await bench.click('mat-dialog-actions .go');
     await page.waitForSelector('ty-workshop');
     await eventually(
       () => bench.text('h1'),

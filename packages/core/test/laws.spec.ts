@@ -3,14 +3,19 @@ import {
   clean,
   cleanWithoutLedger,
   firstDifference,
+  fromPointer,
   isSurelyStable,
   parseFragment,
-  serialize,
   SAFETY_FLOOR,
+  serialize,
+  valueAt,
   visibleLetters,
   type CompiledRules,
+  type Json,
 } from '../src/index';
-import { DEMO_MARKUP, DEMO_PROFILES, demoHouse, demoRules, mostPermissive } from './support';
+import { HOSTILE_MARKUP } from './hostile-markup';
+import { mostPermissive } from './most-permissive';
+import { DEMO_MARKUP, DEMO_PROFILES, demoHouse, demoProfile, demoRules } from './support';
 
 const house = demoHouse();
 const RULES: [string, CompiledRules][] = [
@@ -109,12 +114,31 @@ function holdsLaws(html: string, rules: CompiledRules): void {
 describe.each(RULES)('%s', (_id, rules) => {
   test.each(DEMO_MARKUP.map(({ name, html }): [string, string] => [name, html]))('%s', (_name, html) => holdsLaws(html, rules));
 
+  test('hostile markup', () => {
+    for (const html of HOSTILE_MARKUP) holdsLaws(html, rules);
+  });
+
   test('tangled markup', () => {
     fc.assert(
       fc.property(tangledMarkup, (html) => holdsLaws(html, rules)),
       { numRuns: 250 },
     );
   });
+});
+
+test('every entry points at a rule that is there', () => {
+  const documents: Record<string, (id: string) => Json> = {
+    'safety-floor': () => SAFETY_FLOOR as unknown as Json,
+    'house-limits': () => house as unknown as Json,
+    'parent-profile': (id) => demoProfile(id).profile as unknown as Json,
+    profile: (id) => demoProfile(id).profile as unknown as Json,
+  };
+  for (const id of DEMO_PROFILES)
+    for (const { html } of [...DEMO_MARKUP, ...HOSTILE_MARKUP.map((html) => ({ html }))])
+      for (const { layer, rule } of clean(html, demoRules(id, { house })).ledger) {
+        if (layer === 'html-standard') expect(rule).toBe('');
+        else expect([layer, rule, valueAt(documents[layer]!(id), fromPointer(rule))]).not.toContain(undefined);
+      }
 });
 
 test('a tree that is called stable is read back as it was written', () => {

@@ -91,6 +91,10 @@ export const SAFETY_FLOOR = {
   ],
   /** What stays of data addresses: pictures that cannot hold script, in `src` of `img` alone. */
   dataPictures: ['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'image/avif'],
+  /** Comments that could end early, or that some program reads as markup, go even where comments stay. */
+  comments: 'drop those that hold <, > or a run of hyphens, or begin like a condition',
+  /** What never reads back as the tree it was written from is kept as text alone. */
+  nesting: 'text',
   /** A frame is always closed in, whatever it brings along. */
   frame: { sandbox: 'allow-scripts allow-popups' },
 } as const;
