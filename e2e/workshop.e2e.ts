@@ -149,6 +149,34 @@ describe('the whole job once', () => {
     assert.match(await bench.text('.entry .cite'), /House limits, §2 Markup, iframe/);
   });
 
+  test('what a rule takes can be kept from now on, by the smallest rule, and undone', async () => {
+    await bench.chapter('markup');
+    await bench.click('[data-element=u] input');
+    const isTaken = (text: string): boolean => text.startsWith('A <u> unwrapped');
+    const sentences = await eventually(
+      () => bench.sentences(),
+      (texts) => texts.some(isTaken),
+      'the rule does not take it',
+    );
+    await bench.click(`.entry:nth-of-type(${sentences.findIndex(isTaken) + 1}) .sentence`);
+    await page.waitForSelector('.entry.on .act .ty-quiet');
+    assert.equal(await bench.text('.entry.on .act'), 'Allow <u> from now on');
+    await bench.click('.entry.on .act .ty-quiet');
+    await eventually(
+      () => bench.sentences(),
+      (texts) => !texts.some(isTaken),
+      'it is still taken',
+    );
+    assert.equal(await page.$eval('[data-element=u] input', (node) => (node).checked), true);
+  });
+
+  test('where the house limits decide, the ledger says so instead', async () => {
+    await bench.click('.entry:nth-of-type(1) .sentence');
+    await page.waitForSelector('.entry.on .act span');
+    assert.match(await bench.text('.entry.on .act'), /The house limits hold for every profile/);
+    await bench.click('.entry:nth-of-type(1) .sentence');
+  });
+
   test('choosing a rule marks everything it touched', async () => {
     await bench.click('[data-element=font] .name');
     await eventually(

@@ -63,6 +63,7 @@ export {
 export { ELEMENT_CATALOGUE, type ElementGroup } from './markup/catalogue';
 export { applyRules } from './markup/apply';
 export { clean, cleanWithoutLedger, type Cleaned } from './markup/clean';
+export { patchToKeep, type Keeping } from './markup/keep';
 export { isSurelyStable } from './markup/stability';
 export { CHECKS, checkProfile } from './checks/index';
 export { missingMarkup, patchToAllow } from './checks/button-without-markup';

@@ -129,9 +129,9 @@ describe.each(RULES)('%s', (_id, rules) => {
 test('every entry points at a rule that is there', () => {
   const documents: Record<string, (id: string) => Json> = {
     'safety-floor': () => SAFETY_FLOOR as unknown as Json,
-    'house-limits': () => house as unknown as Json,
-    'parent-profile': (id) => demoProfile(id).profile as unknown as Json,
-    profile: (id) => demoProfile(id).profile as unknown as Json,
+    'house-limits': () => house,
+    'parent-profile': (id) => demoProfile(id).profile,
+    profile: (id) => demoProfile(id).profile,
   };
   for (const id of DEMO_PROFILES)
     for (const { html } of [...DEMO_MARKUP, ...HOSTILE_MARKUP.map((html) => ({ html }))])

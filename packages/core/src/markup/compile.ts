@@ -199,11 +199,11 @@ class Compiler {
     const attributes = new Map<string, CompiledAttribute>();
     const add = (name: string, test: AttributeTest, keys: string[]): void => {
       if (isAttributeForbidden(name)) return;
-      const tests = [{ judge: this.test(name, test, this.markup), by: this.byProfile(keys) }];
+      const own = { judge: this.test(name, test, this.markup), by: this.byProfile(keys) };
       const ceiling = this.houseAttribute(element, name);
       if (ceiling === 'refused') return;
-      if (ceiling !== 'free') tests.push(ceiling);
-      attributes.set(name, { tests });
+      // The house first: what both refuse is said to be refused by the house.
+      attributes.set(name, { tests: ceiling === 'free' ? [own] : [ceiling, own] });
     };
     for (const [name, test] of Object.entries(this.markup.attributes)) add(name, test, ['attributes', name]);
     for (const [name, test] of Object.entries(rule.attributes ?? {})) add(name, test, ['elements', element, 'attributes', name]);

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { patchToKeep, type Keeping } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
 import type { EntryGroup } from '../../state/ledger-groups';
@@ -6,6 +7,7 @@ import { wordsOf } from '../../state/ledger-words';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
+import { ProfileEdit } from '../workshop/edit';
 import { SeverityMark } from '../../ui/severity-mark';
 
 /** How many places of one group are listed before the rest is offered. */
@@ -21,6 +23,9 @@ const PLACES_AT_FIRST = 20;
 })
 export class LedgerView {
   private readonly store = inject(Store);
+  private readonly edit = inject(ProfileEdit);
+  private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
+  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly groupsOf = this.store.selectSignal(benchFeature.selectGroups);
   protected readonly proof = this.store.selectSignal(benchFeature.selectProof);
@@ -43,6 +48,25 @@ export class LedgerView {
     }));
   });
   protected readonly total = computed(() => this.proof()?.ledger.length ?? 0);
+
+  /** What would keep the things of the open group from now on; null where this profile cannot. */
+  protected readonly keeping = computed((): Keeping | null => {
+    const resolved = this.resolved();
+    const house = this.house();
+    const ledger = this.proof()?.ledger ?? [];
+    const group = this.groupsOf().find(({ key }) => key === this.openKey());
+    return group === undefined || resolved === null
+      ? null
+      : patchToKeep(
+          group.places.flatMap((index) => ledger[index] ?? []),
+          resolved,
+          house === null ? {} : { house },
+        );
+  });
+
+  protected keep({ patch, label }: Keeping): void {
+    this.edit.patch(patch, `Allowing ${label}`);
+  }
 
   protected isOpen(group: EntryGroup): boolean {
     return this.openKey() === group.key;
