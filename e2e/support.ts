@@ -2,7 +2,9 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { after, before } from 'node:test';
 import puppeteer, { type Browser, type ElementHandle, type Frame, type Page } from 'puppeteer-core';
+import { chromiumOptions } from '../scripts/lib/browser.mjs';
 import { startDatabase } from '../scripts/lib/database.mjs';
 import { at } from '../scripts/lib/paths.mjs';
 import { freePort } from '../scripts/lib/ports.mjs';
@@ -88,28 +90,27 @@ export class Installation {
 /** A browser with a profile folder of its own. */
 export async function launchBrowser(): Promise<Browser & { clean(): Promise<void> }> {
   const userDataDir = mkdtempSync(join(tmpdir(), 'typikon-browser-'));
-  const browser = await puppeteer.launch({
-    executablePath: process.env['TYPIKON_CHROMIUM'] ?? '/usr/bin/chromium',
-    headless: true,
-    userDataDir,
-    protocolTimeout: 120_000,
-    defaultViewport: { width: 1280, height: 800 },
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  });
+  const browser = await puppeteer.launch(chromiumOptions(userDataDir));
   return Object.assign(browser, {
     async clean() {
       await browser.close();
       rmSync(userDataDir, { recursive: true, force: true });
     },
   });
+}
+
+/** Starts Typikon and a browser before the tests of a file and ends them after; what it returns is filled by then. */
+export function useTypikon(): { typikon: Installation; browser: Browser } {
+  const used = {} as { typikon: Installation; browser: Browser & { clean(): Promise<void> } };
+  before(async () => {
+    used.typikon = await Installation.start();
+    used.browser = await launchBrowser();
+  });
+  after(async () => {
+    await used.browser?.clean();
+    await used.typikon?.stop();
+  });
+  return used;
 }
 
 /** A page that remembers everything that went wrong in it. */

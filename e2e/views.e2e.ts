@@ -1,29 +1,18 @@
 import assert from 'node:assert/strict';
-import { after, before, describe, test } from 'node:test';
-import type { Browser } from 'puppeteer-core';
-import { axeFindings, Bench, eventually, Installation, launchBrowser, openPage } from './support';
+import { describe, test } from 'node:test';
+import { axeFindings, Bench, eventually, openPage, useTypikon } from './support';
 
-let typikon: Installation;
-let browser: Browser & { clean(): Promise<void> };
-
-before(async () => {
-  typikon = await Installation.start();
-  browser = await launchBrowser();
-});
-after(async () => {
-  await browser?.clean();
-  await typikon?.stop();
-});
+const used = useTypikon();
 
 for (const scheme of ['light', 'dark'] as const) {
   describe(`axe finds nothing, ${scheme}`, () => {
     const open = async (path: string, ready: string) => {
-      const opened = await openPage(browser);
+      const opened = await openPage(used.browser);
       await opened.page.emulateMediaFeatures([
         { name: 'prefers-color-scheme', value: scheme },
         { name: 'prefers-reduced-motion', value: 'reduce' },
       ]);
-      await opened.page.goto(`${typikon.address}${path}`);
+      await opened.page.goto(`${used.typikon.address}${path}`);
       await opened.page.waitForSelector(ready);
       return { ...opened, bench: new Bench(opened.page) };
     };
@@ -58,7 +47,7 @@ for (const scheme of ['light', 'dark'] as const) {
     test('workshop: the page', async () => {
       const { page, bench } = await open('/profiles/diary', '.entry, .empty');
       await bench.view('page');
-      await bench.pageFrame(typikon.siteAddress);
+      await bench.pageFrame(used.typikon.siteAddress);
       assert.deepEqual(await axeFindings(page), []);
     });
 
@@ -77,8 +66,8 @@ for (const scheme of ['light', 'dark'] as const) {
 describe('at 1280 by 800 nothing is cut', () => {
   for (const path of ['/profiles', '/profiles/story-desk', '/site'])
     test(path, async () => {
-      const { page } = await openPage(browser);
-      await page.goto(`${typikon.address}${path}`);
+      const { page } = await openPage(used.browser);
+      await page.goto(`${used.typikon.address}${path}`);
       await page.waitForSelector('tbody tr, .entry, ty-site iframe');
       const { width, height } = await page.evaluate(() => ({
         width: document.documentElement.scrollWidth,
@@ -90,7 +79,7 @@ describe('at 1280 by 800 nothing is cut', () => {
 
 describe('hostile markup', () => {
   test('nothing of it runs in any view, and the demo page asks no other host for anything', async () => {
-    const { page, mishaps } = await openPage(browser);
+    const { page, mishaps } = await openPage(used.browser);
     const foreign: string[] = [];
     page.on('request', (request) => {
       const { protocol, hostname } = new URL(request.url());
@@ -102,7 +91,7 @@ describe('hostile markup', () => {
       void dialog.dismiss();
     });
     const bench = new Bench(page);
-    await bench.open(typikon.address, 'reply');
+    await bench.open(used.typikon.address, 'reply');
     await bench.choose('specimen:hostile-paste');
     await eventually(
       () => bench.stored(),
@@ -116,7 +105,7 @@ describe('hostile markup', () => {
       'text/plain': 'x',
     });
     await bench.view('page');
-    await bench.pageFrame(typikon.siteAddress);
+    await bench.pageFrame(used.typikon.siteAddress);
     await new Promise((done) => setTimeout(done, 500));
     assert.equal(await page.evaluate(() => 'hurt' in globalThis), false);
     assert.equal(dialogs, 0);
@@ -127,13 +116,13 @@ describe('hostile markup', () => {
 
 describe('the site', () => {
   test('each document is shown as readers see it', async () => {
-    const { page } = await openPage(browser);
+    const { page } = await openPage(used.browser);
     const bench = new Bench(page);
-    await page.goto(`${typikon.address}/site`);
+    await page.goto(`${used.typikon.address}/site`);
     await page.waitForSelector('nav[aria-label="Documents of the site"] a');
     assert.equal((await page.$$('nav[aria-label="Documents of the site"] a')).length, 20);
     await page.click('a[href="/site/notice-016"]');
-    const frame = await bench.pageFrame(`${typikon.siteAddress}/documents/notice-016`);
+    const frame = await bench.pageFrame(`${used.typikon.siteAddress}/documents/notice-016`);
     await eventually(
       () => frame.$eval('body', (node) => node.innerText),
       (text) => text.includes('Delete perch'),

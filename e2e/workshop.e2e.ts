@@ -1,19 +1,9 @@
 import assert from 'node:assert/strict';
-import { after, before, describe, test } from 'node:test';
-import type { Browser, Page } from 'puppeteer-core';
-import { Bench, eventually, Installation, launchBrowser, openPage } from './support';
+import { describe, test } from 'node:test';
+import type { Page } from 'puppeteer-core';
+import { Bench, eventually, openPage, useTypikon } from './support';
 
-let typikon: Installation;
-let browser: Browser & { clean(): Promise<void> };
-
-before(async () => {
-  typikon = await Installation.start();
-  browser = await launchBrowser();
-});
-after(async () => {
-  await browser?.clean();
-  await typikon?.stop();
-});
+const used = useTypikon();
 
 describe('the whole job once', () => {
   let page: Page;
@@ -21,9 +11,9 @@ describe('the whole job once', () => {
   let mishaps: string[];
 
   test('the list of profiles opens a profile', async () => {
-    ({ page, mishaps } = await openPage(browser));
+    ({ page, mishaps } = await openPage(used.browser));
     bench = new Bench(page);
-    await page.goto(`${typikon.address}/`);
+    await page.goto(`${used.typikon.address}/`);
     await page.waitForSelector('tbody tr');
     const rows = await page.$$eval('tbody tr', (nodes) => nodes.map((node) => (node as HTMLElement).innerText.replace(/\s+/g, ' ')));
     assert.equal(rows.length, 7);
@@ -167,7 +157,7 @@ describe('the whole job once', () => {
       (texts) => !texts.some(isTaken),
       'it is still taken',
     );
-    assert.equal(await page.$eval('[data-element=u] input', (node) => (node).checked), true);
+    assert.equal(await page.$eval('[data-element=u] input', (node) => node.checked), true);
   });
 
   test('where the house limits decide, the ledger says so instead', async () => {
@@ -189,7 +179,7 @@ describe('the whole job once', () => {
 
   test('the published page shows the result, from another origin, without scripts', async () => {
     await bench.view('page');
-    const frame = await bench.pageFrame(typikon.siteAddress);
+    const frame = await bench.pageFrame(used.typikon.siteAddress);
     await eventually(
       () => frame.$eval('body', (node) => node.innerText),
       (text) => text.includes('The slip was built in 1911'),
@@ -216,8 +206,8 @@ describe('the whole job once', () => {
 
   test('saved, restarted after a crash, reloaded: unchanged', async () => {
     await bench.save();
-    await typikon.crashServer();
-    await bench.open(typikon.address, 'story-desk');
+    await used.typikon.crashServer();
+    await bench.open(used.typikon.address, 'story-desk');
     await bench.chapter('toolbar');
     await page.waitForSelector('[data-row=underline]:not(.off)');
     await bench.chapter('markup');
@@ -229,9 +219,9 @@ describe('the whole job once', () => {
 
 describe('unsaved changes', () => {
   test('leaving asks; staying stays, throwing away leaves', async () => {
-    const { page } = await openPage(browser);
+    const { page } = await openPage(used.browser);
     const bench = new Bench(page);
-    await bench.open(typikon.address, 'diary');
+    await bench.open(used.typikon.address, 'diary');
     await bench.chapter('markup');
     await bench.click('[data-element=sub] input');
     await bench.click('nav a[href="/site"]');
@@ -244,15 +234,15 @@ describe('unsaved changes', () => {
     await page.waitForSelector('ty-confirm');
     await bench.click('ty-confirm button:nth-of-type(2)');
     await page.waitForSelector('ty-site iframe');
-    await bench.open(typikon.address, 'diary');
+    await bench.open(used.typikon.address, 'diary');
     assert.equal(await page.$('.ty-notice'), null);
   });
 
   test('a reload offers them back', async () => {
-    const { page } = await openPage(browser);
+    const { page } = await openPage(used.browser);
     page.on('dialog', (dialog) => void dialog.accept());
     const bench = new Bench(page);
-    await bench.open(typikon.address, 'diary');
+    await bench.open(used.typikon.address, 'diary');
     await bench.chapter('markup');
     await bench.click('[data-element=sup] input');
     await eventually(
@@ -273,16 +263,16 @@ describe('unsaved changes', () => {
   });
 
   test('without a server the save fails with a sentence, and nothing is lost', async () => {
-    const { page } = await openPage(browser);
+    const { page } = await openPage(used.browser);
     const bench = new Bench(page);
-    await bench.open(typikon.address, 'reply');
+    await bench.open(used.typikon.address, 'reply');
     await bench.chapter('markup');
     await bench.click('[data-element=br] input');
-    await typikon.stopServer();
+    await used.typikon.stopServer();
     await bench.click('ty-title-line .go');
     await page.waitForSelector('.ty-notice.bad');
     assert.match(await bench.text('.ty-notice.bad'), /Not saved\. The server does not answer\./);
-    await typikon.startServer();
+    await used.typikon.startServer();
     await bench.click('.ty-notice.bad .ty-button');
     await eventually(
       () => bench.text('.draft'),
@@ -294,11 +284,11 @@ describe('unsaved changes', () => {
 
 describe('two windows on one profile', () => {
   test('a stale save is refused; both versions are offered and neither is lost', async () => {
-    const one = await openPage(browser);
-    const other = await openPage(browser);
+    const one = await openPage(used.browser);
+    const other = await openPage(used.browser);
     const [first, second] = [new Bench(one.page), new Bench(other.page)];
-    await first.open(typikon.address, 'notices-desk');
-    await second.open(typikon.address, 'notices-desk');
+    await first.open(used.typikon.address, 'notices-desk');
+    await second.open(used.typikon.address, 'notices-desk');
     for (const bench of [first, second]) await bench.chapter('markup');
     await first.click('[data-element=hr] input');
     await second.click('[data-element=sub] input');
@@ -328,9 +318,9 @@ describe('two windows on one profile', () => {
 
 describe('by keyboard alone', () => {
   test('open a profile, change a rule, save', async () => {
-    const { page } = await openPage(browser);
+    const { page } = await openPage(used.browser);
     const bench = new Bench(page);
-    await page.goto(`${typikon.address}/profiles`);
+    await page.goto(`${used.typikon.address}/profiles`);
     await page.waitForSelector('tbody tr');
     const focused = () =>
       page.evaluate(
@@ -368,9 +358,9 @@ describe('by keyboard alone', () => {
   });
 
   test('the toolbar is reached with Alt+F10 and walked with the arrows', async () => {
-    const { page } = await openPage(browser);
+    const { page } = await openPage(used.browser);
     const bench = new Bench(page);
-    await bench.open(typikon.address, 'house');
+    await bench.open(used.typikon.address, 'house');
     const frame = await bench.authorFrame();
     await frame.focus('[role=textbox]');
     await page.keyboard.down('Alt');
@@ -393,9 +383,9 @@ describe('by keyboard alone', () => {
 
 describe('links', () => {
   test('an address is completed, and one that is not allowed is refused with the reason', async () => {
-    const { page } = await openPage(browser);
+    const { page } = await openPage(used.browser);
     const bench = new Bench(page);
-    await bench.open(typikon.address, 'house');
+    await bench.open(used.typikon.address, 'house');
     const frame = await bench.authorFrame();
     await frame.click('[role=textbox]');
     await page.keyboard.down('Control');
@@ -421,9 +411,9 @@ describe('links', () => {
 
 describe('making a profile', () => {
   test('a new profile begins from another and opens', async () => {
-    const { page } = await openPage(browser);
+    const { page } = await openPage(used.browser);
     const bench = new Bench(page);
-    await page.goto(`${typikon.address}/profiles`);
+    await page.goto(`${used.typikon.address}/profiles`);
     await page.waitForSelector('tbody tr');
     await bench.click('ty-title-line .go');
     await page.waitForSelector('#new-name');

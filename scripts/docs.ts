@@ -1,4 +1,4 @@
-// Writes the generated documents: the JSON Schemas of the formats and the OpenAPI description of the server.
+// Writes the generated documents: the JSON Schemas of the formats. The server describes its API itself, at /api/v1/openapi.json.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { houseLimitsJsonSchema, profileJsonSchema } from '../packages/core/src/index';

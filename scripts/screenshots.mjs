@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
-import { CHROMIUM, ensureDebian, ensurePackages, findProgram } from './lib/install.mjs';
+import { chromiumOptions } from './lib/browser.mjs';
+import { CHROMIUM, ensureDebian, ensurePackages } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
 import { freePort } from './lib/ports.mjs';
 import { main, say } from './lib/say.mjs';
@@ -75,21 +76,7 @@ main(async () => {
       TYPIKON_WEB_DIR: at('packages/web/dist'),
     },
   });
-  const browser = await puppeteer.launch({
-    executablePath: findProgram(...CHROMIUM[0]),
-    headless: true,
-    userDataDir: join(work, 'browser'),
-    defaultViewport: { width: 1280, height: 800 },
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  });
+  const browser = await puppeteer.launch(chromiumOptions(join(work, 'browser')));
   mkdirSync(at('docs/screenshots'), { recursive: true });
   for (const { name, path, ready, prepare } of VIEWS) {
     const context = await browser.createBrowserContext();

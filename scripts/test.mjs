@@ -75,21 +75,17 @@ async function endToEnd(output) {
   const files = readdirSync(at('e2e'))
     .filter((name) => name.endsWith('.e2e.ts'))
     .map((name) => at('e2e', name));
-  const code = await show(
-    process.execPath,
-    [
-      '--import',
-      'tsx',
-      '--test',
-      '--test-concurrency=1',
-      '--test-reporter=spec',
-      '--test-reporter-destination=stdout',
-      '--test-reporter=tap',
-      `--test-reporter-destination=${output}`,
-      ...files,
-    ],
-    { env: { TYPIKON_CHROMIUM: findProgram(...CHROMIUM[0]) } },
-  );
+  const code = await show(process.execPath, [
+    '--import',
+    'tsx',
+    '--test',
+    '--test-concurrency=1',
+    '--test-reporter=spec',
+    '--test-reporter-destination=stdout',
+    '--test-reporter=tap',
+    `--test-reporter-destination=${output}`,
+    ...files,
+  ]);
   return counted(code, () => {
     const tap = readFileSync(output, 'utf8');
     const count = (word) => Number(new RegExp(`^# ${word} (\\d+)$`, 'm').exec(tap)[1]);

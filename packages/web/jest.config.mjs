@@ -4,7 +4,7 @@ export default {
   rootDir: import.meta.dirname,
   preset: 'jest-preset-angular',
   setupFilesAfterEnv: ['<rootDir>/setup-jest.ts'],
-  testMatch: ['<rootDir>/src/**/*.spec.ts'],
+  testMatch: ['<rootDir>/src/**/*.spec.ts', '<rootDir>/test/**/*.spec.ts'],
   testTimeout: 60_000,
   transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|parse5/|entities/|lucide/))'],
   transform: {

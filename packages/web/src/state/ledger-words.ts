@@ -66,7 +66,7 @@ export function wordsOf(group: EntryGroup, nameOf: (id: string) => string): Grou
         : layer === 'safety-floor'
           ? `§0 Safety, ${subject || 'comments'}`
           : `§2 Markup, ${citationSubject(group, subject)}`,
-    remark: REMARKS[reason] ?? '',
+    remark: REMARKS[reason] ?? (group.rule === '/markup/unlisted' ? 'no rule allows it' : ''),
   };
 }
 

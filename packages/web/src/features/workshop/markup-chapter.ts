@@ -71,8 +71,8 @@ export class MarkupChapter {
   /** Scrolls the table alone, and only where the row is out of sight. */
   private bringIntoView(name: string): void {
     const scroller = this.host.querySelector('.scroll');
-    const row = this.host.querySelector(`[data-element="${CSS.escape(name)}"]`);
-    if (scroller === null || row === null) return;
+    const row = [...this.host.querySelectorAll<HTMLElement>('[data-element]')].find(({ dataset }) => dataset['element'] === name);
+    if (scroller === null || row === undefined) return;
     const view = scroller.getBoundingClientRect();
     const { top, bottom } = row.getBoundingClientRect();
     if (top > view.top + 40 && bottom < view.top + view.height / 2) return;

@@ -1,0 +1,133 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { provideHttpClient } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { provideZonelessChangeDetection, type Type } from '@angular/core';
+import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { provideRouter } from '@angular/router';
+import { clean, compileRules, measure, parseFragment, takeCensus, type HouseLimits, type JsonObject } from '@typikon/core';
+import { provideStore, Store } from '@ngrx/store';
+import { BenchActions, benchFeature } from '../src/state/bench';
+import { LibraryActions, libraryFeature } from '../src/state/library';
+import type { Library, Proof, Specimen, StoredProfile } from '../src/state/types';
+import { workshopFeature } from '../src/state/workshop';
+import { WorkshopActions } from '../src/state/workshop.actions';
+
+const DEMO = join(__dirname, '..', '..', '..', 'demo');
+const json = (...path: string[]): unknown => JSON.parse(readFileSync(join(DEMO, ...path), 'utf8'));
+
+/** The demo, as the server would hand it over. */
+export function demoLibrary(): Library {
+  const profiles = readdirSync(join(DEMO, 'profiles'))
+    .sort()
+    .map((file): StoredProfile => ({
+      id: file.replace('.json', ''),
+      document: json('profiles', file) as JsonObject,
+      revision: 1,
+      createdAt: '2026-01-02T09:00:00.000Z',
+      updatedAt: '2026-01-02T09:00:00.000Z',
+    }));
+  const specimens = (json('specimens.json') as (Specimen & { file: string; profile: string })[]).map((specimen) => ({
+    ...specimen,
+    profileId: specimen.profile,
+    html: readFileSync(join(DEMO, 'specimens', specimen.file), 'utf8'),
+  }));
+  return {
+    profiles,
+    specimens,
+    pageKinds: [],
+    documents: [],
+    house: json('house-limits.json') as HouseLimits,
+    siteOrigin: 'http://localhost:4711',
+  };
+}
+
+/** A component with the real store, filled with the demo. */
+export class Screen<T> {
+  private constructor(
+    readonly fixture: ComponentFixture<T>,
+    readonly store: Store,
+    readonly http: HttpTestingController,
+  ) {}
+
+  static async of<T>(
+    component: Type<T>,
+    { profile, html, inputs = {} }: { profile?: string; html?: string; inputs?: Record<string, unknown> } = {},
+  ): Promise<Screen<T>> {
+    localStorage.clear();
+    TestBed.configureTestingModule({
+      imports: [component],
+      providers: [
+        provideZonelessChangeDetection(),
+        provideRouter([]),
+        provideHttpClient(),
+        provideHttpClientTesting(),
+        provideStore({ library: libraryFeature.reducer, workshop: workshopFeature.reducer, bench: benchFeature.reducer }),
+      ],
+    });
+    const store = TestBed.inject(Store);
+    const library = demoLibrary();
+    store.dispatch(LibraryActions.loaded({ library }));
+    if (profile !== undefined)
+      store.dispatch(WorkshopActions.opened({ profile: library.profiles.find(({ id }) => id === profile)!, backup: null }));
+    const fixture = TestBed.createComponent(component);
+    for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+    const screen = new Screen(fixture, store, TestBed.inject(HttpTestingController));
+    if (html !== undefined) screen.prove(html);
+    await screen.settle();
+    return screen;
+  }
+
+  /** Does what the worker does, under the draft as it stands. */
+  prove(html: string): void {
+    const resolved = this.store.selectSignal(workshopFeature.selectResolved)()!;
+    const house = this.store.selectSignal(libraryFeature.selectHouse)()!;
+    const cleaned = clean(html, compileRules(resolved, { house }));
+    const proof: Proof = {
+      input: html,
+      html: cleaned.html,
+      ledger: cleaned.ledger,
+      measures: measure(html, cleaned.html, cleaned.root, cleaned.ledger),
+      census: takeCensus(parseFragment(html).root),
+      kept: takeCensus(cleaned.root),
+      ms: 1,
+    };
+    this.store.dispatch(BenchActions.proofComputed({ proof }));
+  }
+
+  settle(): Promise<unknown> {
+    return this.fixture.whenStable();
+  }
+  find<E extends HTMLElement = HTMLElement>(selector: string): E {
+    const found = (this.fixture.nativeElement as HTMLElement).querySelector<E>(selector);
+    if (found === null)
+      throw new Error(`There is no ${selector} in ${(this.fixture.nativeElement as HTMLElement).innerHTML.slice(0, 2000)}`);
+    return found;
+  }
+  has(selector: string): boolean {
+    return (this.fixture.nativeElement as HTMLElement).querySelector(selector) !== null;
+  }
+  texts(selector: string): string[] {
+    return [...(this.fixture.nativeElement as HTMLElement).querySelectorAll(selector)].map((node) =>
+      (node.textContent ?? '').replace(/\s+/g, ' ').trim(),
+    );
+  }
+  async click(selector: string): Promise<void> {
+    this.find(selector).click();
+    await this.settle();
+  }
+  async set(selector: string, value: string, type = 'change'): Promise<void> {
+    const field = this.find<HTMLInputElement>(selector);
+    field.value = value;
+    field.dispatchEvent(new Event(type, { bubbles: true }));
+    await this.settle();
+  }
+  /** The profile's own document as it is edited. */
+  get draft(): JsonObject {
+    return this.store.selectSignal(workshopFeature.selectDraft)();
+  }
+  /** The resolved profile. */
+  get profile() {
+    return this.store.selectSignal(workshopFeature.selectResolved)()!.profile;
+  }
+}

@@ -1,0 +1,21 @@
+import { CHROMIUM, findProgram } from './install.mjs';
+
+/** How Chromium is started by tests and for pictures: at 1280 by 800, without a monitor and without asking anybody outside. */
+export function chromiumOptions(userDataDir) {
+  return {
+    executablePath: findProgram(...CHROMIUM[0]),
+    headless: true,
+    userDataDir,
+    protocolTimeout: 120_000,
+    defaultViewport: { width: 1280, height: 800 },
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  };
+}
