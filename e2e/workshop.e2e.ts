@@ -409,6 +409,18 @@ describe('links', () => {
   });
 });
 
+describe('the surface', () => {
+  test('is as high as the profile says, and its column as wide as the page', async () => {
+    const { page } = await openPage(used.browser);
+    const bench = new Bench(page);
+    await bench.open(used.typikon.address, 'ferry-note');
+    const frame = await bench.authorFrame();
+    assert.equal(await page.$eval('.te-frame', (node) => node.getBoundingClientRect().height), 160);
+    assert.equal(await frame.$eval('[role=textbox]', (node) => getComputedStyle(node).maxWidth), '720px');
+    assert.match(await frame.$eval('[role=textbox] p', (node) => getComputedStyle(node).fontFamily), /Georgia/);
+  });
+});
+
 describe('making a profile', () => {
   test('a new profile begins from another and opens', async () => {
     const { page } = await openPage(used.browser);

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
-import { CHROMIUM, MARIADB, checkDisk, ensureDebian, ensurePackages, findProgram } from './lib/install.mjs';
+import { CHROMIUM, MARIADB, checkDisk, ensureDebian, ensurePackages } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
 import { Stop, main, say } from './lib/say.mjs';
 

@@ -66,6 +66,7 @@ export class AuthorEditor {
     this.frame = document.createElement('iframe');
     this.frame.className = 'te-frame';
     this.frame.title = options.label;
+    this.frame.style.maxHeight = `${profile.surface.heightPx}px`;
     host.replaceChildren(this.toolbar.dom, this.strip.dom, this.frame);
     this.ready = this.begin();
   }

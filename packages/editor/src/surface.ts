@@ -56,5 +56,7 @@ export async function frameDocument(
     mount.append(wrapper);
     mount = wrapper;
   }
+  // The column is as wide as on the published page, however wide the frame is.
+  mount.style.maxWidth = `${pageKind.contentWidthPx}px`;
   return { document, mount };
 }
