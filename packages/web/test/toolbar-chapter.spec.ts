@@ -25,7 +25,7 @@ test('a button that is switched on stands beside its kin, and says that its mark
   expect(screen.profile.markup.elements['u']).toEqual({ outcome: 'keep' });
 });
 
-test('a button whose markup the house limits remove offers nothing that would not help', async () => {
+test('a profile without a parent offers the same', async () => {
   const screen = await open('reply');
   await screen.click(`${row('underline')} input`);
   expect(screen.texts(`${row('underline')} .finding`)[0]).toMatch(/Allow u$/);
