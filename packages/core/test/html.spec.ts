@@ -1,4 +1,5 @@
 import {
+  clean,
   attributeRanges,
   firstDifference,
   Lines,
@@ -9,6 +10,7 @@ import {
   visibleText,
   type ElementNode,
 } from '../src/index';
+import { rulesOf } from './support';
 
 const elementsOf = (html: string): ElementNode[] => {
   const found: ElementNode[] = [];
@@ -122,6 +124,12 @@ describe('what the parser leaves out', () => {
     const { start, end } = parseFragment(html).ignored[0]!;
     expect(html.slice(start, end)).toBe('<td class="x">');
   });
+});
+
+test('what was read can be seen before it is cleaned', () => {
+  let seen: unknown;
+  clean('<p><u>a</u></p>', rulesOf({ elements: { p: {} } }), (root) => (seen = takeCensus(root).elements));
+  expect(seen).toEqual({ p: 1, u: 1 });
 });
 
 describe('comparing and measuring', () => {

@@ -1,4 +1,4 @@
-import { clean, compileRules, measure, parseFragment, resolveProfile, takeCensus, type CompiledRules } from '@typikon/core';
+import { clean, compileRules, measure, resolveProfile, takeCensus, type Census, type CompiledRules } from '@typikon/core';
 import type { Proof, ProofRequest } from './state/types';
 
 /** The rules compiled last, kept as long as the same profile is asked for. */
@@ -21,14 +21,14 @@ function prove({ profileId, documents, house, html }: ProofRequest): Proof {
     if (!resolution.ok) throw new Error(resolution.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' '));
     compiled = { key, rules: compileRules(resolution.resolved, house === null ? {} : { house }) };
   }
-  const cleaned = clean(html, compiled.rules);
+  let census: Census = { elements: {}, attributes: {} };
+  const cleaned = clean(html, compiled.rules, (root) => (census = takeCensus(root)));
   return {
     input: html,
     html: cleaned.html,
     ledger: cleaned.ledger,
     measures: measure(html, cleaned.html, cleaned.root, cleaned.ledger),
-    census: takeCensus(parseFragment(html).root),
-    kept: takeCensus(cleaned.root),
+    census,
     ms: performance.now() - begin,
   };
 }

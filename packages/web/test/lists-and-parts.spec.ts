@@ -73,13 +73,14 @@ describe('a new profile', () => {
 describe('two versions of one draft', () => {
   test('are compared place by place, and either can be taken', async () => {
     const theirs = { ...demoLibrary().profiles.find(({ id }) => id === 'reply')!, revision: 4 };
-    const current = { ...theirs, document: { ...theirs.document, purpose: 'Theirs' } };
+    const current = { ...theirs, document: { ...theirs.document, purpose: 'Theirs', surface: null } };
     const screen = await Screen.of(ConflictNotice, { profile: 'reply', inputs: { theirs: current } });
     screen.store.dispatch(WorkshopActions.conflictFound({ current }));
     await screen.settle();
-    expect(screen.texts('.ty-notice p')[0]).toMatch(/The two differ in one place\./);
+    expect(screen.texts('.ty-notice p')[0]).toMatch(/The two differ in 2 places\./);
     await screen.click('.ty-notice .ty-button');
     expect(screen.texts('tbody tr')[0]).toMatch(/^\/purpose.*"Theirs"$/);
+    expect(screen.texts('tbody tr')[1]).toMatch(/^\/surface.*takes it out$/);
     await screen.click('.ty-notice .ty-button:nth-of-type(2)');
     expect(screen.draft['purpose']).toBe('Theirs');
     expect(screen.store.selectSignal(workshopFeature.selectRevision)()).toBe(4);

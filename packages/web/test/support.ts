@@ -89,7 +89,6 @@ export class Screen<T> {
       ledger: cleaned.ledger,
       measures: measure(html, cleaned.html, cleaned.root, cleaned.ledger),
       census: takeCensus(parseFragment(html).root),
-      kept: takeCensus(cleaned.root),
       ms: 1,
     };
     this.store.dispatch(BenchActions.proofComputed({ proof }));

@@ -37,10 +37,6 @@ export class Ledger {
   /** @param input the text that every offset counts in */
   constructor(readonly input: string) {}
 
-  get size(): number {
-    return this.reports.length;
-  }
-
   add(stage: Stage, report: Report): void {
     this.stages.push(stage);
     this.reports.push(report);

@@ -1,6 +1,6 @@
 import { inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props, Store } from '@ngrx/store';
+import { createActionGroup, createFeature, createReducer, createSelector, on, props, Store } from '@ngrx/store';
 import { catchError, combineLatest, debounceTime, distinctUntilChanged, filter, map, of, switchMap, take } from 'rxjs';
 import { groupEntries } from './ledger-groups';
 import { libraryFeature } from './library';
@@ -29,7 +29,6 @@ export const BenchActions = createActionGroup({
     'Proof Failed': props<{ message: string }>(),
     /** Index into the proof's ledger. */
     'Entry Chosen': props<{ index: number | null }>(),
-    'Typing Forgotten': emptyProps(),
   },
 });
 
@@ -82,7 +81,6 @@ export const benchFeature = createFeature({
     })),
     on(BenchActions.authorPasted, (state, { html }): BenchState => ({ ...state, pasted: html, showing: 'pasted', entry: null })),
     on(BenchActions.inputChosen, (state, { showing }): BenchState => ({ ...state, showing, entry: null })),
-    on(BenchActions.typingForgotten, (state): BenchState => ({ ...state, typed: null, pasted: null, showing: 'source', entry: null })),
     on(BenchActions.tabChosen, (state, { tab }): BenchState => ({ ...state, tab })),
     on(BenchActions.proofComputed, (state, { proof }): BenchState => ({
       ...state,
@@ -119,6 +117,19 @@ function isSameEntry(before: Proof | null, after: Proof, index: number): boolean
   return before?.input === after.input && one?.start === other?.start && one?.reason === other?.reason;
 }
 
+/** Whether two requests ask the same. Documents and markup are never changed in place, so that comparing them by identity is enough. */
+function isSameRequest(one: ProofRequest | { problem: string }, other: ProofRequest | { problem: string }): boolean {
+  if ('problem' in one || 'problem' in other) return 'problem' in one && 'problem' in other && one.problem === other.problem;
+  const ids = Object.keys(one.documents);
+  return (
+    one.profileId === other.profileId &&
+    one.html === other.html &&
+    one.house === other.house &&
+    ids.length === Object.keys(other.documents).length &&
+    ids.every((id) => one.documents[id] === other.documents[id])
+  );
+}
+
 /** Each change of the draft or of the markup makes a new proof in the worker; only the latest one counts. */
 export const computeProof = createEffect(
   (store = inject(Store), runner = inject(ProofRunner)) =>
@@ -137,7 +148,7 @@ export const computeProof = createEffect(
         const { id, chain } = resolution.resolved;
         return { profileId: id, documents: Object.fromEntries(chain.map((link) => [link.id, link.document])), house, html };
       }),
-      distinctUntilChanged((one, other) => JSON.stringify(one) === JSON.stringify(other)),
+      distinctUntilChanged(isSameRequest),
       switchMap((request) =>
         'problem' in request
           ? of(BenchActions.proofFailed({ message: request.problem }))

@@ -58,8 +58,6 @@ export interface Proof {
   measures: Measures;
   /** What the input holds. */
   census: Census;
-  /** What the result holds. */
-  kept: Census;
   /** How long the computation took, in milliseconds. */
   ms: number;
 }

@@ -1,4 +1,4 @@
-import { DatePipe, JsonPipe } from '@angular/common';
+import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { makePatch, toPointer, isObject, type Json } from '@typikon/core';
 import { Store } from '@ngrx/store';
@@ -9,7 +9,7 @@ import type { StoredProfile } from '../../state/types';
 /** Somebody else saved the same profile: shows where the two versions differ and lets the person choose. Nothing is lost either way. */
 @Component({
   selector: 'ty-conflict-notice',
-  imports: [DatePipe, JsonPipe],
+  imports: [DatePipe],
   template: `
     <div class="ty-notice bad" role="alert">
       <p>
@@ -43,10 +43,10 @@ import type { StoredProfile } from '../../state/types';
                   <code>{{ difference.pointer }}</code>
                 </th>
                 <td>
-                  <code>{{ difference.mine === undefined ? 'nothing' : (difference.mine | json) }}</code>
+                  <code>{{ wordsOf(difference.mine) }}</code>
                 </td>
                 <td>
-                  <code>{{ difference.theirs === undefined ? 'nothing' : (difference.theirs | json) }}</code>
+                  <code>{{ wordsOf(difference.theirs) }}</code>
                 </td>
               </tr>
             }
@@ -92,6 +92,11 @@ export class ConflictNotice {
   private readonly draft = this.store.selectSignal(workshopFeature.selectDraft);
   protected readonly isOpen = signal(false);
   protected readonly differences = computed(() => differencesOf(this.draft(), this.theirs().document));
+
+  /** What a version says at a place: nothing, that it is taken out, or a value. */
+  protected wordsOf(value: Json | undefined): string {
+    return value === undefined ? 'says nothing' : value === null ? 'takes it out' : JSON.stringify(value, null, 2);
+  }
 
   protected takeTheirs(): void {
     this.store.dispatch(WorkshopActions.theirVersionTaken());

@@ -23,7 +23,7 @@ export class LeaveGuard {
       text: `It has ${changes === 1 ? 'one change' : `${changes} changes`} that authors do not have yet.`,
       answers: [
         { value: 'stay', label: 'Stay here' },
-        { value: 'abandon', label: 'Throw them away' },
+        { value: 'abandon', label: changes === 1 ? 'Throw it away' : 'Throw them away' },
         { value: 'save', label: 'Save and leave', isMain: true },
       ],
     };
