@@ -239,9 +239,13 @@ describe('layers', () => {
 
   test('the floor stands above every rule', () => {
     const rules = rulesOf({ elements: { script: {}, p: { attributes: { onclick: { test: 'text' }, style: { test: 'text' } } } } });
-    const { html, ledger } = clean('<p onclick="x()" style="color:red">a</p><script>b()</script>', rules);
-    expect(html).toBe('<p>a</p>');
-    expect(ledger.map(({ layer }) => layer)).toEqual(['safety-floor', 'safety-floor', 'safety-floor']);
+    const { html, ledger } = clean('<p onclick="x()" style="color:red;background:url(x)">a</p><script>b()</script>', rules);
+    expect(html).toBe('<p style="color: red">a</p>');
+    expect(ledger.map(({ layer, before }) => `${layer} ${before}`)).toEqual([
+      'safety-floor onclick="x()"',
+      'safety-floor background:url(x)',
+      'safety-floor <script>b()</script>',
+    ]);
   });
 
   test('the demo: a camera in a frame is taken by the house', () => {

@@ -20,3 +20,14 @@ export const REPLACED_ELEMENTS: ReadonlySet<string> = new Set(
 
 /** Elements that show nothing once their address is refused. */
 export const NOTHING_WITHOUT_SOURCE: ReadonlySet<string> = new Set(['img', 'iframe', 'embed', 'source', 'track']);
+
+const BLOCK_ELEMENTS: ReadonlySet<string> = new Set(
+  'address article aside blockquote caption center col colgroup dd details dialog dir div dl dt fieldset figcaption figure footer form h1 h2 h3 h4 h5 h6 header hgroup hr legend li main menu nav ol optgroup option p pre search section summary table tbody td tfoot th thead tr ul'.split(
+    ' ',
+  ),
+);
+
+/** Whether an element stands on lines of its own (HTML, section 15.3 "Non-replaced elements"), so that white space beside it shows nothing. */
+export function isBlock(name: string): boolean {
+  return BLOCK_ELEMENTS.has(name);
+}

@@ -24,6 +24,9 @@ export class FragmentNode {
 export class TextNode {
   readonly type = 'text' as const;
   parent: ParentNode | null = null;
+  /** UTF-16 offsets into the input, where a stage noted them; -1 where it did not. */
+  start = -1;
+  end = -1;
   constructor(public value: string) {}
 }
 
@@ -73,6 +76,10 @@ export function append(parent: ParentNode, node: ChildNode): void {
     const last = children[children.length - 1];
     if (last?.type === 'text') {
       last.value += node.value;
+      if (node.start >= 0) {
+        if (last.start < 0) last.start = node.start;
+        last.end = node.end;
+      }
       return;
     }
     if (node.value.length === 0) return;

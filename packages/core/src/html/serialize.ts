@@ -1,3 +1,4 @@
+import { encodeNonAsciiHTML } from 'entities';
 import { RAW_TEXT_ELEMENTS, VOID_ELEMENTS } from './elements';
 import { HTML_NAMESPACE, type ChildNode, type ElementNode, type ParentNode } from './node';
 
@@ -8,9 +9,41 @@ import { HTML_NAMESPACE, type ChildNode, type ElementNode, type ParentNode } fro
  * reference, since a raw one would be read as a newline.
  *
  * @param root a fragment or an element; of an element only its contents are written
+ * @param characters how characters outside ASCII are written: as they are, by name where HTML has one, or by number
  * @returns markup; plain text in it is escaped
  */
-export function serialize(root: ParentNode): string {
+export function serialize(root: ParentNode, characters: Characters = 'raw'): string {
+  return write(root, ENCODERS[characters]);
+}
+
+/** How characters outside ASCII are written. */
+export type Characters = 'raw' | 'named' | 'numeric';
+
+/** With the hard space, which is always written as a reference. */
+const OUTSIDE_ASCII = /&nbsp;|[\u0080-\u{10ffff}]/gu;
+/** References to these would be read as other characters (HTML, section 13.2.5.80), so they stay as they are. */
+const NOT_REFERABLE = /[\u0080-\u009f\ud800-\udfff]/u;
+
+function byNumber(character: string): string {
+  if (character === '&nbsp;') return '&#160;';
+  return NOT_REFERABLE.test(character) ? character : `&#${character.codePointAt(0)!};`;
+}
+
+function byName(character: string): string {
+  if (character === '&nbsp;' || NOT_REFERABLE.test(character)) return character;
+  return encodeNonAsciiHTML(character);
+}
+
+/** What is done to text and attribute values once they are escaped; comments have no references. */
+type Encoder = ((escaped: string) => string) | null;
+
+const ENCODERS: Readonly<Record<Characters, Encoder>> = {
+  raw: null,
+  named: (escaped) => escaped.replace(OUTSIDE_ASCII, byName),
+  numeric: (escaped) => escaped.replace(OUTSIDE_ASCII, byNumber),
+};
+
+function write(root: ParentNode, encode: Encoder): string {
   const out: string[] = [];
   const parents: ParentNode[] = [root];
   const places: number[] = [0];
@@ -27,10 +60,10 @@ export function serialize(root: ParentNode): string {
     }
     places[depth] = place + 1;
     const child = children[place]!;
-    if (child.type === 'text') out.push(isRawTextIn(parent) ? child.value : escapeText(child.value));
+    if (child.type === 'text') out.push(isRawTextIn(parent) ? child.value : encoded(escapeText(child.value), encode));
     else if (child.type === 'comment') out.push('<!--', child.data, '-->');
     else {
-      writeStartTag(child, out);
+      writeStartTag(child, out, encode);
       if (child.namespace === HTML_NAMESPACE && VOID_ELEMENTS.has(child.name)) continue;
       if (contentsOf(child).length === 0) out.push('</', child.name, '>');
       else {
@@ -46,18 +79,22 @@ export function serialize(root: ParentNode): string {
 /** A start tag as the serializer writes it. */
 export function startTag(element: ElementNode): string {
   const out: string[] = [];
-  writeStartTag(element, out);
+  writeStartTag(element, out, null);
   return out.join('');
 }
 
-function writeStartTag(element: ElementNode, out: string[]): void {
+function encoded(escaped: string, encode: Encoder): string {
+  return encode === null ? escaped : encode(escaped);
+}
+
+function writeStartTag(element: ElementNode, out: string[], encode: Encoder): void {
   const { attributes } = element;
   if (attributes.length === 0) {
     out.push('<', element.name, '>');
     return;
   }
   out.push('<', element.name);
-  for (const attribute of attributes) out.push(' ', attribute.name, '="', escapeAttribute(attribute.value), '"');
+  for (const attribute of attributes) out.push(' ', attribute.name, '="', encoded(escapeAttribute(attribute.value), encode), '"');
   out.push('>');
 }
 

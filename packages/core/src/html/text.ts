@@ -7,11 +7,31 @@ import type { Node } from './node';
  */
 export function countLetters(text: string): number {
   let count = 0;
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i);
-    if (code > 0x20 ? code !== 0xa0 : code !== 0x20 && code !== 0x0a && code !== 0x09 && code !== 0x0c && code !== 0x0d) count++;
-  }
+  for (let i = 0; i < text.length; i++) if (isLetter(text.charCodeAt(i))) count++;
   return count;
+}
+
+/** Whether a text holds any letter that `countLetters` counts. */
+export function hasLetters(text: string): boolean {
+  for (let i = 0; i < text.length; i++) if (isLetter(text.charCodeAt(i))) return true;
+  return false;
+}
+
+/** The offset just behind the first `most` letters of a text; a pair of surrogates is not torn apart. */
+export function offsetAfterLetters(text: string, most: number): number {
+  let count = 0;
+  for (let i = 0; i < text.length; i++) {
+    if (!isLetter(text.charCodeAt(i))) continue;
+    const isPair = text.codePointAt(i)! > 0xffff;
+    count += isPair ? 2 : 1;
+    if (count > most) return i;
+    if (isPair) i++;
+  }
+  return text.length;
+}
+
+function isLetter(code: number): boolean {
+  return code > 0x20 ? code !== 0xa0 : code !== 0x20 && code !== 0x0a && code !== 0x09 && code !== 0x0c && code !== 0x0d;
 }
 
 /** The letters a reader could see in a node and all it holds; text of scripts, styles and the like counts as nothing. */

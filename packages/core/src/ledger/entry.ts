@@ -38,6 +38,23 @@ export type Reason =
   | 'template-content'
   | 'fallback-content'
   | 'nesting-limit'
+  | 'depth-limit'
+  | 'element-limit'
+  | 'letter-limit'
+  | 'parent-not-allowed'
+  | 'required-missing'
+  | 'ratio-not-allowed'
+  | 'style-forbidden'
+  | 'style-property-not-allowed'
+  | 'style-value-not-allowed'
+  | 'style-importance'
+  | 'id-prefixed'
+  | 'name-clobbers'
+  | 'new-window'
+  | 'heading-level'
+  | 'hard-space'
+  | 'empty-element'
+  | 'empty-paragraph'
   | 'nesting-impossible';
 
 /** One thing that was changed or removed. */

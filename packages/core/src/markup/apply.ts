@@ -1,32 +1,25 @@
 import { HIDDEN_ELEMENTS, NOTHING_WITHOUT_SOURCE, REPLACED_ELEMENTS, VOID_ELEMENTS } from '../html/elements';
-import {
-  append,
-  type Attribute,
-  type ChildNode,
-  type CommentNode,
-  type ElementNode,
-  HTML_NAMESPACE,
-  type ParentNode,
-  TextNode,
-} from '../html/node';
+import { append, type ChildNode, type CommentNode, ElementNode, HTML_NAMESPACE, type ParentNode, TextNode } from '../html/node';
 import type { ParsedFragment } from '../html/parse';
 import { attributeRanges, type Range } from '../html/positions';
 import { startTag } from '../html/serialize';
-import { visibleLetters } from '../html/text';
+import { countLetters, hasLetters, offsetAfterLetters, visibleLetters } from '../html/text';
 import type { Action, Reason, Severity, Stage } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
-import { isAddressSafe } from './attribute-test';
-import { isAttributeForbidden, type CompiledElement, type CompiledRules } from './compile';
-import { SAFETY_FLOOR, URL_ATTRIBUTES } from './floor';
+import { judgeAttributes, type AttributeChange } from './attributes';
+import type { CompiledElement, CompiledRules } from './compile';
+import { tidyHardSpaces } from './hard-spaces';
+import { headingRules, shiftOf } from './headings';
+import { collectIds, type IdNames } from './ids';
 
-const FLOOR_ATTRIBUTES: Authority = { layer: 'safety-floor', rule: '/attributes' };
-const FLOOR_SCHEMES: Authority = { layer: 'safety-floor', rule: '/schemes' };
-const FLOOR_FRAME: Authority = { layer: 'safety-floor', rule: '/frame/sandbox' };
 const FLOOR_COMMENTS: Authority = { layer: 'safety-floor', rule: '/comments' };
 const FLOOR_DROP: Authority = { layer: 'safety-floor', rule: '/elements/drop' };
 
 /** After so many steps a path begins anew with an ellipsis: enough to find the place, and linear on deep input. */
 const LONGEST_PATH = 20;
+
+/** Headings have six levels, so that after as many rounds all are where they belong. */
+const MOST_SHIFTS = 6;
 
 /** One open element of the source: its children still to come, and the element of the result that receives them. */
 interface Frame {
@@ -44,6 +37,12 @@ interface Frame {
   nth: number;
   /** The path of `source`, once something in it was reported. */
   path: string | null;
+  /** The rule of the element that this frame fills; null where the children go into an element further out. */
+  fills: CompiledElement | null;
+  /** Whether anything was put into `target` that a reader sees. */
+  shows: boolean;
+  /** Whether readers see nothing of what is in here. */
+  isHidden: boolean;
 }
 
 /**
@@ -56,31 +55,52 @@ interface Frame {
  * @param stage the stage to name in the entries
  */
 export function applyRules(fragment: ParsedFragment, rules: CompiledRules, ledger: Ledger | null, stage: Stage = 'markup'): void {
-  new Walk(fragment, rules, ledger, stage).run();
+  let walk = new Walk(fragment, rules, ledger, stage);
+  walk.run();
+  // Where the highest heading itself went, the others move once more.
+  for (let round = 0; round < MOST_SHIFTS && shiftOf(fragment.root, rules) !== 0; round++) {
+    walk = new Walk(fragment, rules, ledger, stage);
+    walk.run();
+  }
+  if (rules.hardSpaces !== null && walk.sawHardSpace) tidyHardSpaces(fragment.root, rules.hardSpaces, ledger, stage);
 }
 
 class Walk {
   private readonly frames: Frame[] = [];
+  private readonly headings: ReadonlyMap<string, CompiledElement> | null;
+  private readonly ids: IdNames | null;
+  private readonly seesEmpty: boolean;
+  private elementsKept = 0;
+  private lettersKept = 0;
+  private isFull = false;
+  /** How many elements are open of each name whose depth is limited. */
+  private readonly openOf = new Map<string, number>();
+  /** Empty paragraphs that stay, of which only one in a row does. */
+  private readonly emptyKept = new Set<ChildNode>();
+  sawHardSpace = false;
 
   constructor(
     private readonly fragment: ParsedFragment,
     private readonly rules: CompiledRules,
     private readonly ledger: Ledger | null,
     private readonly stage: Stage,
-  ) {}
+  ) {
+    this.headings = rules.headings === null ? null : headingRules(fragment.root, rules);
+    this.ids = rules.ids === null ? null : collectIds(fragment.root, rules.ids);
+    this.seesEmpty = rules.seesEmpty;
+  }
 
   run(): void {
     const { root } = this.fragment;
-    this.open(root, root, 0, '', 0);
+    this.open(root, root, 0, '', 0, null, false);
     while (this.frames.length > 0) {
       const frame = this.frames[this.frames.length - 1]!;
       if (frame.next === frame.children.length) {
-        this.frames.pop();
-        if (frame.endText !== '') append(frame.target, new TextNode(frame.endText));
+        this.close(frame);
         continue;
       }
       const child = frame.children[frame.next++]!;
-      if (child.type === 'text') append(frame.target, child);
+      if (child.type === 'text') this.text(child, frame);
       else if (child.type === 'comment') this.comment(child, frame);
       else {
         frame.elementsSeen++;
@@ -90,105 +110,239 @@ class Walk {
   }
 
   /** Takes the children off a source element and begins to walk them into `target`. */
-  private open(source: ParentNode, target: ParentNode, depth: number, endText: string, nth: number): void {
+  private open(
+    source: ParentNode,
+    target: ParentNode,
+    depth: number,
+    endText: string,
+    nth: number,
+    fills: CompiledElement | null,
+    isHidden: boolean,
+  ): void {
     const { children } = source;
     source.children = [];
-    this.frames.push({ source, children, next: 0, elementsSeen: 0, elementsInAll: -1, target, depth, endText, nth, path: null });
+    this.frames.push({
+      source,
+      children,
+      next: 0,
+      elementsSeen: 0,
+      elementsInAll: -1,
+      target,
+      depth,
+      endText,
+      nth,
+      path: null,
+      fills,
+      shows: false,
+      isHidden,
+    });
+  }
+
+  /** The same for an element that goes while its content stays. */
+  private openInto(element: ElementNode, frame: Frame, endText = ''): void {
+    this.open(element, frame.target, frame.depth, endText, frame.elementsSeen, null, frame.isHidden);
+  }
+
+  private close(frame: Frame): void {
+    if (frame.endText !== '') this.text(new TextNode(frame.endText), frame);
+    this.frames.pop();
+    const parent = this.frames[this.frames.length - 1];
+    if (parent === undefined) return;
+    const { fills } = frame;
+    if (fills !== null) {
+      if (fills.demands?.depth != null) this.openOf.set(fills.name, this.openOf.get(fills.name)! - 1);
+      if (this.seesEmpty && !frame.shows) this.closeEmpty(frame.target as ElementNode, fills, parent);
+    }
+    if (frame.shows) parent.shows = true;
+  }
+
+  private text(text: TextNode, frame: Frame): void {
+    const { letters } = this.rules;
+    if (this.rules.hardSpaces !== null && text.value.includes('\u00a0')) {
+      const { start, end } = this.textRange(frame);
+      text.start = start;
+      text.end = end;
+      this.sawHardSpace = true;
+    }
+    if (letters === null || frame.isHidden) {
+      this.put(text, frame);
+      return;
+    }
+    const all = countLetters(text.value);
+    if (!this.isFull && this.lettersKept + all <= letters.limit) {
+      this.lettersKept += all;
+      this.put(text, frame);
+      return;
+    }
+    const kept = this.isFull ? 0 : offsetAfterLetters(text.value, letters.limit - this.lettersKept);
+    const before = countLetters(text.value.slice(0, kept));
+    this.lettersKept += before;
+    this.isFull = true;
+    if (all > before) {
+      const { start, end } = this.textRange(frame);
+      this.note(frame, '#text', letters.by, 'removed', 'letter-limit', 'loss', start, end, end, '', all - before);
+    }
+    text.value = text.value.slice(0, kept);
+    this.put(text, frame);
+  }
+
+  private put(text: TextNode, frame: Frame): void {
+    if (this.seesEmpty && !frame.shows && hasLetters(text.value)) frame.shows = true;
+    append(frame.target, text);
+  }
+
+  /** Where the text that `frame` is at stands in the input, by what stands around it. */
+  private textRange({ source, children, next }: Frame): Range {
+    const before = children[next - 2];
+    const after = children[next];
+    const { length } = this.fragment.input;
+    const start = before !== undefined && before.type !== 'text' ? before.end : source.type === 'element' ? source.startTagEnd : 0;
+    const end = after !== undefined && after.type !== 'text' ? after.start : source.type === 'element' ? source.endTagStart : length;
+    const from = Math.min(Math.max(start, 0), length);
+    return { start: from, end: Math.min(Math.max(end, from), length) };
   }
 
   private element(element: ElementNode, frame: Frame): void {
-    const rule = element.namespace === HTML_NAMESPACE ? this.rules.element(element.name) : this.rules.foreign;
-    if (rule.outcome === 'keep') {
-      if (frame.depth < this.rules.nesting.limit) this.keep(element, rule, frame);
-      else {
-        this.reportElement(element, frame, 'unwrapped', this.rules.nesting.by, 'nesting-limit', 0);
-        this.open(element, frame.target, frame.depth, '', frame.elementsSeen);
-      }
-    } else if (rule.outcome === 'drop' || (rule.outcome === 'unwrap' && HIDDEN_ELEMENTS.has(element.name))) {
-      // What an element hid from readers must not turn up on the page when only its tags go.
-      this.reportElement(element, frame, 'removed', rule.by, rule.reason, visibleLetters(element));
-    } else if (rule.outcome === 'text' && element.start >= 0 && !element.isCopy) {
-      this.reportElement(element, frame, 'shown-as-text', rule.by, 'element-shown-as-text', 0);
-      const { input } = this.fragment;
-      append(frame.target, new TextNode(input.slice(element.start, element.startTagEnd)));
-      this.open(element, frame.target, frame.depth, input.slice(element.endTagStart, element.end), frame.elementsSeen);
-    } else {
-      this.reportElement(element, frame, 'unwrapped', rule.by, rule.reason, 0);
-      this.open(element, frame.target, frame.depth, '', frame.elementsSeen);
+    if (this.isFull) {
+      const lost = frame.isHidden ? 0 : visibleLetters(element);
+      this.reportElement(element, frame, 'removed', this.rules.letters!.by, 'letter-limit', lost);
+      return;
     }
+    const { name } = element;
+    const rule = element.namespace !== HTML_NAMESPACE ? this.rules.foreign : (this.headings?.get(name) ?? this.rules.element(name));
+    if (rule.outcome === 'keep') this.keep(element, rule, frame);
+    else if (rule.outcome === 'text' && element.start >= 0 && !element.isCopy && !HIDDEN_ELEMENTS.has(name)) {
+      this.reportElement(element, frame, 'shown-as-text', rule.by, 'element-shown-as-text', 0);
+      this.text(new TextNode(this.source(element.start, element.startTagEnd)), frame);
+      this.openInto(element, frame, this.source(element.endTagStart, element.end));
+    } else this.refuse(element, frame, rule.outcome === 'drop' ? 'drop' : 'unwrap', rule.by, rule.reason);
+  }
+
+  /** A piece of the input as text can hold it (HTML, section 13.2.3.5 "Preprocessing the input stream"). */
+  private source(start: number, end: number): string {
+    return this.fragment.input.slice(start, end).replace(/\r\n?/g, '\n').replaceAll('\0', '');
+  }
+
+  /** Takes an element away, with its content or without. */
+  private refuse(element: ElementNode, frame: Frame, outcome: 'drop' | 'unwrap', by: Authority, reason: Reason): void {
+    // What an element hid from readers must not turn up on the page when only its tags go.
+    if (outcome === 'drop' || HIDDEN_ELEMENTS.has(element.name)) {
+      this.reportElement(element, frame, 'removed', by, reason, frame.isHidden ? 0 : visibleLetters(element));
+      return;
+    }
+    this.reportElement(element, frame, 'unwrapped', by, reason, 0);
+    this.openInto(element, frame);
   }
 
   private keep(element: ElementNode, rule: CompiledElement, frame: Frame): void {
+    const { nesting, elements } = this.rules;
+    const { demands } = rule;
+    if (frame.depth >= nesting.limit) return this.refuse(element, frame, 'unwrap', nesting.by, 'nesting-limit');
+    if (elements !== null && this.elementsKept >= elements.limit)
+      return this.refuse(element, frame, 'unwrap', elements.by, 'element-limit');
+    if (demands !== null) {
+      const parent = frame.target.type === 'element' ? frame.target.name : '';
+      for (const { names, by } of demands.parents)
+        if (!names.has(parent)) return this.refuse(element, frame, 'unwrap', by, 'parent-not-allowed');
+      const { depth } = demands;
+      if (depth !== null && (this.openOf.get(rule.name) ?? 0) >= depth.limit)
+        return this.refuse(element, frame, 'unwrap', depth.by, 'depth-limit');
+    }
+    if (!this.keepAttributes(element, rule, frame)) return;
     const original = element.name;
-    const kept = this.attributes(element, rule, frame);
-    if (kept === 'refused') return;
-    element.attributes = kept;
     if (rule.name !== original) {
       element.name = rule.name;
       if (this.ledger !== null) this.reportRenamed(element, original, rule, frame);
     }
+    this.elementsKept++;
     append(frame.target, element);
-    if (element.name === 'iframe') this.enclose(element, frame);
+    if (REPLACED_ELEMENTS.has(element.name) || element.name === 'hr') frame.shows = true;
+    if (element.name === 'iframe') this.hollow(element, frame);
     else if (VOID_ELEMENTS.has(element.name) && element.children.length > 0) {
       // A void element holds nothing; what was in the element renamed to it follows it.
-      this.open(element, frame.target, frame.depth, '', frame.elementsSeen);
-    } else if (element.children.length > 0) this.open(element, element, frame.depth + 1, '', frame.elementsSeen);
+      this.openInto(element, frame);
+    } else if (element.children.length > 0) {
+      if (demands?.depth != null) this.openOf.set(rule.name, (this.openOf.get(rule.name) ?? 0) + 1);
+      this.open(element, element, frame.depth + 1, '', frame.elementsSeen, rule, frame.isHidden || HIDDEN_ELEMENTS.has(element.name));
+    } else if (this.seesEmpty && !VOID_ELEMENTS.has(element.name) && !REPLACED_ELEMENTS.has(element.name))
+      this.closeEmpty(element, rule, frame);
   }
 
-  /** The attributes that stay, or 'refused' where the element shows nothing without one that goes. */
-  private attributes(element: ElementNode, rule: CompiledElement, frame: Frame): Attribute[] | 'refused' {
+  /** Judges the attributes of an element that would stay; false where it does not stay after all. */
+  private keepAttributes(element: ElementNode, rule: CompiledElement, frame: Frame): boolean {
     const { attributes } = element;
-    if (attributes.length === 0) return attributes;
-    let ranges: Map<string, Range> | null = null;
-    let changed: Attribute[] | null = null;
-    for (let i = 0; i < attributes.length; i++) {
-      const attribute = attributes[i]!;
-      const { name, value } = attribute;
-      const judgement = judge(rule, name, value);
-      if (judgement === null) {
-        changed?.push(attribute);
-        continue;
-      }
-      changed ??= attributes.slice(0, i);
-      if (judgement.keep !== undefined) changed.push({ name, value: judgement.keep });
-      if (judgement.keep === undefined && name === 'src' && NOTHING_WITHOUT_SOURCE.has(rule.name)) {
-        this.reportElement(element, frame, 'removed', judgement.by, judgement.reason, visibleLetters(element));
-        return 'refused';
-      }
-      if (this.ledger !== null && !isCopy(element)) {
-        ranges ??= attributeRanges(this.fragment.input, element.start, element.startTagEnd);
-        const { start, end } = ranges.get(name) ?? { start: element.start, end: element.startTagEnd };
-        const isGone = judgement.keep === undefined;
-        const after = isGone ? '' : `${name}="${judgement.keep}"`;
-        this.note(
-          frame,
-          element.name,
-          judgement.by,
-          isGone ? 'removed' : 'changed',
-          judgement.reason,
-          severityOfAttribute(name),
-          start,
-          end,
-          end,
-          after,
-        );
-      }
+    if (attributes.length === 0 && rule.demands === null) return true;
+    const nothingWithout = NOTHING_WITHOUT_SOURCE.has(rule.name) ? 'src' : null;
+    const judged = judgeAttributes(attributes, rule, nothingWithout, this.ids);
+    if (judged === null) return true;
+    const { refused } = judged;
+    if (refused !== null) {
+      this.refuse(element, frame, refused.outcome, refused.by, refused.reason);
+      return false;
     }
-    return changed ?? attributes;
+    if (this.ledger !== null && !isCopy(element)) this.reportAttributes(element, judged.changes, frame);
+    element.attributes = judged.attributes;
+    return true;
   }
 
-  /** A frame keeps nothing inside and is always sandboxed (HTML, section 4.8.5 "The iframe element"). */
-  private enclose(element: ElementNode, frame: Frame): void {
+  private reportAttributes(element: ElementNode, changes: readonly AttributeChange[], frame: Frame): void {
+    const { input } = this.fragment;
+    const tag = { start: Math.max(element.start, 0), end: Math.max(element.startTagEnd, 0) };
+    let ranges: Map<string, Range> | null = null;
+    for (const { name, by, action, reason, after, piece, isAdded } of changes) {
+      ranges ??= isAdded || element.start < 0 ? null : attributeRanges(input, element.start, element.startTagEnd);
+      const range = isAdded ? undefined : ranges?.get(name);
+      const place = (range !== undefined && piece !== undefined ? pieceIn(input, range, piece) : range) ?? tag;
+      this.note(frame, element.name, by, action, reason, severityOfAttribute(name), place.start, place.end, place.end, after);
+    }
+  }
+
+  /** What becomes of an element that shows nothing, now that all in it is done. */
+  private closeEmpty(element: ElementNode, rule: CompiledElement, parent: Frame): void {
+    const { emptyParagraphs } = this.rules;
+    const empty = rule.demands?.empty ?? null;
+    if (emptyParagraphs !== null && element.name === 'p') {
+      if (emptyParagraphs.keep === 'none' || this.followsEmptyParagraph(element))
+        return this.removeEmpty(element, parent, emptyParagraphs.by, 'empty-paragraph');
+      this.emptyKept.add(element);
+    }
+    if (empty?.outcome === 'remove') return this.removeEmpty(element, parent, empty.by, 'empty-element');
+    if (empty?.outcome === 'pad' && !PADLESS.has(element.name) && !element.children.some(isBreak)) {
+      const br = this.rules.element('br');
+      if (br.outcome !== 'keep' || br.name !== 'br' || br.demands !== null) return;
+      append(element, new ElementNode('br', HTML_NAMESPACE, []));
+      const at = Math.max(element.startTagEnd, 0);
+      this.note(parent, element.name, empty.by, 'changed', 'empty-element', 'tidy', at, at, at, '<br>');
+    }
+  }
+
+  private followsEmptyParagraph(element: ElementNode): boolean {
+    const siblings = element.parent!.children;
+    for (let i = siblings.length - 2; i >= 0; i--) {
+      const sibling = siblings[i]!;
+      if (sibling.type === 'element') return this.emptyKept.has(sibling);
+      if (sibling.type === 'text' && hasLetters(sibling.value)) return false;
+    }
+    return false;
+  }
+
+  /** The element is the last of its parent's children, since nothing was put behind it yet. */
+  private removeEmpty(element: ElementNode, parent: Frame, by: Authority, reason: Reason): void {
+    element.parent!.children.pop();
+    this.elementsKept--;
+    const start = Math.max(element.start, 0);
+    const end = Math.max(endOf(element), start);
+    if (!isCopy(element) && element.start >= 0)
+      this.note(parent, element.name, by, 'removed', reason, reason === 'empty-paragraph' ? 'change' : 'tidy', start, end, end);
+  }
+
+  /** A frame keeps nothing inside (HTML, section 4.8.5 "The iframe element"). */
+  private hollow(element: ElementNode, frame: Frame): void {
     if (element.children.length > 0) {
       const { startTagEnd, endTagStart } = element;
       this.note(frame, 'iframe', FLOOR_DROP, 'removed', 'fallback-content', 'tidy', startTagEnd, endTagStart, endTagStart);
       element.children = [];
     }
-    if (element.attribute('sandbox') !== undefined) return;
-    const { sandbox } = SAFETY_FLOOR.frame;
-    element.attributes = [...element.attributes, { name: 'sandbox', value: sandbox }];
-    const { start, startTagEnd } = element;
-    this.note(frame, 'iframe', FLOOR_FRAME, 'changed', 'attribute-forced', 'tidy', start, startTagEnd, startTagEnd, `sandbox="${sandbox}"`);
   }
 
   private comment(comment: CommentNode, frame: Frame): void {
@@ -290,7 +444,7 @@ class Walk {
 }
 
 function step(name: string, nth: number, parent: Frame): string {
-  if (name === '#comment') return name;
+  if (name.startsWith('#')) return name;
   if (parent.elementsInAll === -1) {
     let count = 0;
     for (const { type } of parent.children) if (type === 'element') count++;
@@ -299,32 +453,19 @@ function step(name: string, nth: number, parent: Frame): string {
   return parent.elementsInAll > 1 ? `${name}:nth-child(${nth})` : name;
 }
 
-/** What happens to an attribute that does not stay as it is. */
-interface Judgement {
-  /** The value to keep; undefined where the attribute goes. */
-  keep: string | undefined;
-  by: Authority;
-  reason: Reason;
+/** Elements that hold no line of their own to stand on. */
+const PADLESS: ReadonlySet<string> = new Set('table thead tbody tfoot tr colgroup ul ol menu dl select optgroup picture'.split(' '));
+
+function isBreak(node: ChildNode): boolean {
+  return node.type === 'element' && node.name === 'br';
 }
 
-/** Judges one attribute; null says that it stays as it is. */
-function judge(rule: CompiledElement, name: string, value: string): Judgement | null {
-  if (URL_ATTRIBUTES.has(name) && !isAddressSafe(rule.name, name, value))
-    return { keep: undefined, by: FLOOR_SCHEMES, reason: 'address-runs-code' };
-  const attribute = rule.attributes.get(name);
-  // Compiled rules never hold an attribute that the floor forbids.
-  if (attribute === undefined && isAttributeForbidden(name))
-    return { keep: undefined, by: FLOOR_ATTRIBUTES, reason: 'attribute-forbidden' };
-  if (attribute === undefined) return { keep: undefined, by: rule.otherAttributes(name), reason: 'attribute-not-allowed' };
-  let kept = value;
-  let by: Authority | null = null;
-  for (const test of attribute.tests) {
-    const verdict = test.judge(kept);
-    if ('refuse' in verdict) return { keep: undefined, by: test.by, reason: verdict.refuse };
-    if (verdict.keep !== kept) by = test.by;
-    kept = verdict.keep;
-  }
-  return by === null ? null : { keep: kept, by, reason: 'value-not-allowed' };
+/** The place of a piece of an attribute's value, where the source shows the value as it is: without references. */
+function pieceIn(input: string, { start, end }: Range, piece: Range): Range | undefined {
+  const source = input.slice(start, end);
+  const equals = /^[^=]*=[\t\n\f\r ]*["']?/.exec(source);
+  if (equals === null || /[&\r\0]/.test(source)) return undefined;
+  return { start: start + equals[0].length + piece.start, end: Math.min(end, start + equals[0].length + piece.end) };
 }
 
 const FORMATTING: ReadonlySet<string> = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '));

@@ -1,10 +1,25 @@
 import type { Reason } from '../ledger/entry';
+import { compilePattern } from '../profile/pattern';
 import type { AttributeTest } from '../profile/schema';
-import { dataTypeOf, hostOf, schemeOf } from './address';
+import { dataTypeOf, hostOf, isAtHost, schemeOf } from './address';
 import { SAFETY_FLOOR } from './floor';
+import { compileStyleTest } from './inline-style';
+import { isLengthWithin } from './length';
+
+/** A piece of a value that goes while the rest may stay: a style declaration. */
+export interface Piece {
+  /** UTF-16 offsets into the value. */
+  start: number;
+  end: number;
+  reason: Reason;
+  /** Keys below the attribute's rule that lead to the rule that decided. */
+  keys: readonly string[];
+  /** What stands there now; empty for nothing. */
+  after: string;
+}
 
 /** What a test says of a value: it stays, it stays in part, or it goes and why. */
-export type Verdict = { keep: string } | { refuse: Reason };
+export type Verdict = { keep: string; pieces?: readonly Piece[] } | { refuse: Reason; pieces?: readonly Piece[] };
 
 export interface UrlRules {
   schemes: ReadonlySet<string>;
@@ -13,57 +28,103 @@ export interface UrlRules {
 
 export type CompiledTest = (value: string) => Verdict;
 
+/** What tests need to know of the profile besides their own rule. */
+export interface TestContext {
+  /** For addresses: which schemes the attribute may have, and whether relative ones pass. */
+  urls: UrlRules;
+  /** For class: the classes that the profile's styles use. */
+  styleClasses: ReadonlySet<string>;
+}
+
 const INTEGER = /^[+-]?\d{1,15}$/;
 const LANGUAGE = /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/;
 const BLANK = /[\t\n\f\r ]+/;
+const REFUSED: Verdict = { refuse: 'value-not-allowed' };
+
+const keptIf = (isAllowed: (value: string) => boolean): CompiledTest => {
+  return (value) => (isAllowed(value) ? { keep: value } : REFUSED);
+};
 
 /**
  * Makes the function that judges one attribute's values.
  *
  * @param test the rule as it stands in the profile
- * @param urls for addresses: which schemes the attribute may have, and whether relative ones pass
+ * @param context what the rule leans on
  */
-export function compileTest(test: AttributeTest, urls: UrlRules): CompiledTest {
+export function compileTest(test: AttributeTest, context: TestContext): CompiledTest {
   switch (test.test) {
     case 'text': {
       const { maxLength = Infinity } = test;
-      return (value) => (value.length <= maxLength ? { keep: value } : { refuse: 'value-not-allowed' });
+      return keptIf(({ length }) => length <= maxLength);
     }
     case 'list': {
       const values = new Set(test.values);
-      return (value) => (values.has(value) ? { keep: value } : { refuse: 'value-not-allowed' });
+      return keptIf((value) => values.has(value));
     }
+    case 'pattern':
+      return keptIf(compilePattern(test.pattern));
     case 'tokens': {
-      const values = new Set(test.values);
-      return (value) => {
-        const tokens = value.split(BLANK).filter((token) => token !== '');
-        const kept = tokens.filter((token) => values.has(token));
-        if (kept.length === 0) return { refuse: 'value-not-allowed' };
-        return { keep: kept.length === tokens.length ? value : kept.join(' ') };
-      };
+      const values = new Set(test.values ?? []);
+      const { prefixes = [], ofStyles = false } = test;
+      return keptWords(
+        (token) =>
+          values.has(token) ||
+          prefixes.some((prefix) => token.startsWith(prefix)) ||
+          (ofStyles && context.styleClasses.has(token)),
+      );
     }
     case 'integer': {
       const { min = -Infinity, max = Infinity } = test;
-      return (value) => {
+      return keptIf((value) => {
         const trimmed = value.trim();
         const number = Number(trimmed);
-        return INTEGER.test(trimmed) && number >= min && number <= max ? { keep: value } : { refuse: 'value-not-allowed' };
-      };
+        return INTEGER.test(trimmed) && number >= min && number <= max;
+      });
     }
+    case 'length':
+      return keptIf((value) => isLengthWithin(value, test.ranges));
     case 'language':
-      return (value) => (LANGUAGE.test(value) ? { keep: value } : { refuse: 'value-not-allowed' });
+      return keptIf((value) => LANGUAGE.test(value));
+    case 'features':
+      return keptFeatures(new Set(test.values));
+    case 'style':
+      return compileStyleTest(test.properties);
     case 'url': {
-      const hosts = test.hosts === undefined ? null : new Set(test.hosts);
+      const { hosts } = test;
+      const { urls } = context;
       return (value) => {
         // An address that begins with two slashes takes the page's own scheme, which on a public site is https.
         const scheme = schemeOf(value) ?? (hostOf(value) === null ? null : 'https');
         if (scheme !== null && !urls.schemes.has(scheme)) return { refuse: 'scheme-not-allowed' };
         if (scheme === null && !urls.relative) return { refuse: 'relative-address-not-allowed' };
-        if (hosts !== null && !hosts.has(hostOf(value) ?? '')) return { refuse: 'host-not-allowed' };
+        if (hosts !== undefined && !hosts.some((host) => isAtHost(value, host))) return { refuse: 'host-not-allowed' };
         return { keep: value };
       };
     }
   }
+}
+
+/** Keeps the allowed ones of words that white space separates. */
+function keptWords(isAllowed: (word: string) => boolean): CompiledTest {
+  return (value) => {
+    const words = value.split(BLANK).filter((word) => word !== '');
+    const kept = words.filter(isAllowed);
+    if (kept.length === 0) return REFUSED;
+    return { keep: kept.length === words.length ? value : kept.join(' ') };
+  };
+}
+
+/** Keeps the allowed ones of a permissions policy's directives (Permissions Policy, section 5.2), which semicolons separate. */
+function keptFeatures(values: ReadonlySet<string>): CompiledTest {
+  return (value) => {
+    const directives = value
+      .split(';')
+      .map((directive) => directive.trim())
+      .filter((directive) => directive !== '');
+    const kept = directives.filter((directive) => values.has(directive.split(BLANK)[0]!));
+    if (kept.length === 0) return REFUSED;
+    return { keep: kept.length === directives.length ? value : kept.join('; ') };
+  };
 }
 
 const FLOOR_SCHEMES: ReadonlySet<string> = new Set(SAFETY_FLOOR.schemes);

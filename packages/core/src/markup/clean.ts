@@ -7,6 +7,7 @@ import type { LedgerEntry, Stage } from '../ledger/entry';
 import { Ledger, type Authority, type Report } from '../ledger/ledger';
 import { applyRules } from './apply';
 import type { CompiledRules } from './compile';
+import { layOut } from './layout';
 import { isSurelyStable } from './stability';
 
 export interface Cleaned {
@@ -36,14 +37,14 @@ export function clean(input: string, rules: CompiledRules, onRead?: (root: Fragm
   for (const ignored of fragment.ignored) reportIgnored(ledger, ignored);
   applyRules(fragment, rules, ledger);
   const root = settle(fragment, rules, ledger);
-  return { html: serialize(root), root, ledger: ledger.entries() };
+  return { html: serialize(root, rules.output.characters), root, ledger: ledger.entries() };
 }
 
 /** The same without a record, for bulk work that asks for the result alone. */
 export function cleanWithoutLedger(input: string, rules: CompiledRules): string {
   const fragment = parseFragment(input);
   applyRules(fragment, rules, null);
-  return serialize(settle(fragment, rules, null));
+  return serialize(settle(fragment, rules, null), rules.output.characters);
 }
 
 /**
@@ -52,7 +53,9 @@ export function cleanWithoutLedger(input: string, rules: CompiledRules): string 
  */
 function settle(fragment: ParsedFragment, rules: CompiledRules, ledger: Ledger | null): FragmentNode {
   let { root } = fragment;
+  const { layout } = rules.output;
   for (let round = 0; round < MOST_ROUNDS; round++) {
+    if (layout !== 'as-is') layOut(root, layout);
     if (isSurelyStable(root)) return root;
     const again = parseFragment(serialize(root));
     const difference = firstDifference(root, again.root);

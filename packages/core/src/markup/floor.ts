@@ -63,7 +63,6 @@ export const SAFETY_FLOOR = {
       'http-equiv',
       'autofocus',
       'form',
-      'style',
       'srcset',
       'imagesrcset',
       'attributionsrc',
@@ -73,6 +72,29 @@ export const SAFETY_FLOOR = {
       'command',
     ],
   },
+  /** Where these elements carry a name, the page's own properties hide behind it (HTML, section 7.2.2.3 "Named access"). */
+  nameless: ['img', 'iframe', 'form', 'embed', 'object'],
+  /**
+   * Content that takes one of these as its `id` or `name` would hide a part of the page from the page's own code (DOM,
+   * named access on the window, the document and forms): the members of those that scripts use most.
+   */
+  clobberingNames: (
+    'alert all anchors append appendchild attachshadow attributes baseuri blur body cancelbubble caches childnodes children classlist classname ' +
+    'click clonenode close closed confirm console constructor contains contentdocument contentwindow cookie createelement crypto ' +
+    'customelements currentscript defaultview dispatchevent document documentelement documenturi domain elements embeds enctype eval event fetch ' +
+    'firstchild firstelementchild focus forms frames getattribute getelementbyid getelementsbyname getelementsbytagname getelementsbyclassname ' +
+    'getselection hasattribute hasownproperty head history hostname href id images implementation importnode indexeddb innerhtml innertext ' +
+    'insertadjacenthtml insertbefore isprototypeof lastchild lastelementchild length links localstorage localname location matches method name ' +
+    'namespaceuri navigator nextsibling nodename nodetype nodevalue onerror onload open opener origin outerhtml ownerdocument parent parentelement ' +
+    'parentnode performance plugins postmessage previoussibling prompt prototype queryselector queryselectorall referrer remove removeattribute ' +
+    'removechild replacechild replacewith requestanimationframe reset screen scripts self sessionstorage setattribute setinterval settimeout ' +
+    'shadowroot status style submit tagname textcontent title top type url valueof window write writeln __proto__ __definegetter__ ' +
+    '__definesetter__ __lookupgetter__ __lookupsetter__ tostring'
+  ).split(' '),
+  /** Style declarations that CSS does not know, that fetch or run something, or that are not what they seem. */
+  style: 'properties that CSS knows, values by its grammar, no url(), no variables, no escapes, no comments',
+  /** A frame that could take the reader's page elsewhere is not closed in. */
+  sandboxTokens: ['allow-top-navigation', 'allow-top-navigation-by-user-activation', 'allow-top-navigation-to-custom-protocols'],
   /** Addresses with these schemes run code or show a document of their own making (URL standard, section 4.1; RFC 3986). */
   schemes: [
     'javascript',

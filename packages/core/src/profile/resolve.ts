@@ -1,7 +1,16 @@
 import { z } from 'zod';
 import { isObject, mergePatch, type Json, type JsonObject } from './merge-patch';
 import { fromPointer, toPointer } from './pointer';
-import { houseLimitsSchema, idSchema, PROFILE_FORMAT, profileSchema, type HouseLimits, type Profile } from './schema';
+import {
+  ATTRIBUTE_TESTS,
+  houseLimitsSchema,
+  idSchema,
+  PROFILE_FORMAT,
+  profileSchema,
+  styleTestSchema,
+  type HouseLimits,
+  type Profile,
+} from './schema';
 
 /** Something wrong with a profile: where, and what to do about it. */
 export interface Problem {
@@ -129,9 +138,15 @@ function problemsOf(issue: z.core.$ZodIssue, chain: ProfileSource[]): Problem[] 
   };
   if (issue.code === 'unrecognized_keys') return issue.keys.map((key) => at([...path, key], `The key "${key}" is not known here.`));
   if (issue.code === 'invalid_union' && path[path.length - 1] === 'test')
-    return [at(path, `The test must be one of ${['text', 'list', 'tokens', 'integer', 'url', 'language'].join(', ')}.`)];
+    return [at(path, `The test must be one of ${testsAt(path).join(', ')}.`)];
   if (issue.code === 'invalid_key') return [at(path, issue.issues.map(({ message }) => sentence(message)).join(' '))];
   return [at(path, sentence(issue.message))];
+}
+
+/** The tests that may stand at a path that ends in "test". */
+function testsAt(path: readonly string[]): readonly string[] {
+  const isOfStyle = path[path.length - 3] === 'properties';
+  return isOfStyle ? styleTestSchema.options.map((option) => option.shape.test.value) : ATTRIBUTE_TESTS;
 }
 
 function sentence(message: string): string {

@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { BUTTON_IDS } from '../toolbar/buttons';
+import { isColour } from './colour';
+import { patternMistake } from './pattern';
 
 export const PROFILE_FORMAT = 'typikon-profile/1';
 export const HOUSE_FORMAT = 'typikon-house/1';
@@ -12,28 +14,84 @@ export const idSchema = z
 
 const elementName = z.string().regex(/^[a-z][a-z0-9-]*$/, 'must be an element name in lower case');
 const attributeName = z.string().regex(/^[a-z][a-z0-9_:.-]*$/, 'must be an attribute name in lower case');
+const propertyName = z.string().regex(/^-?[a-z][a-z-]*$/, 'must be a CSS property in lower case');
 const scheme = z.string().regex(/^[a-z][a-z0-9+.-]*$/, 'must be a URL scheme without the colon, such as "https"');
-const host = z.string().regex(/^[a-z0-9]([a-z0-9.-]*[a-z0-9])?(:\d+)?$/, 'must be a host name, such as "cams.example"');
+const host = z
+  .string()
+  .regex(
+    /^(\*\.)?[a-z0-9]([a-z0-9.-]*[a-z0-9])?(:\d+)?(\/[^\s?#\\]*)?$/,
+    'must be a host name, such as "cams.example", with or without a path, such as "cams.example/embed/"',
+  );
+const word = z.string().regex(/^\S+$/, 'must be one word without white space');
+const range = z.strictObject({ min: z.number().optional(), max: z.number().optional() });
+const unit = z.string().regex(/^(none|%|[a-z]+)$/, 'must be a CSS unit such as "px" or "%", or "none" for a bare number');
+const ranges = z
+  .record(unit, range)
+  .refine((value) => Object.keys(value).length > 0, 'must allow at least one unit')
+  .describe('The range for each allowed unit; "none" is a number without a unit.');
+const colour = z.string().refine(isColour, 'must be a CSS colour, such as "#a6301f"');
+const pattern = z.string().superRefine((value, context) => {
+  const mistake = patternMistake(value);
+  if (mistake !== null) context.addIssue({ code: 'custom', message: mistake });
+});
+
+/** What the value of a style property must be for the declaration to be kept. */
+export const styleTestSchema = z.discriminatedUnion('test', [
+  z.strictObject({ test: z.literal('any').describe('Any value that CSS has for the property.') }),
+  z.strictObject({ test: z.literal('list').describe('One of these values.'), values: z.array(z.string()).min(1) }),
+  z.strictObject({
+    test: z.literal('colour').describe('One of these colours, however it is written.'),
+    values: z.array(colour).min(1),
+  }),
+  z.strictObject({ test: z.literal('length').describe('Lengths within these ranges.'), ranges }),
+  z.strictObject({ test: z.literal('number').describe('A number from min to max.'), min: z.number().optional(), max: z.number().optional() }),
+]);
 
 /** What an attribute's value must be for the attribute to be kept. */
 export const attributeTestSchema = z.discriminatedUnion('test', [
   z.strictObject({ test: z.literal('text').describe('Any text.'), maxLength: z.int().min(1).optional() }),
   z.strictObject({ test: z.literal('list').describe('One of these values.'), values: z.array(z.string()).min(1) }),
   z.strictObject({
-    test: z.literal('tokens').describe('Words separated by white space; those not named here go.'),
-    values: z.array(z.string().regex(/^\S+$/)).min(1),
+    test: z.literal('pattern').describe('Text that matches a pattern as a whole (RE2 syntax, which always ends in linear time).'),
+    pattern,
   }),
+  z
+    .strictObject({
+      test: z.literal('tokens').describe('Words separated by white space; those not allowed here go.'),
+      values: z.array(word).optional(),
+      prefixes: z.array(word).optional().describe('Words that begin like one of these.'),
+      ofStyles: z.boolean().optional().describe("For class: the classes that the profile's styles use."),
+    })
+    .refine(
+      ({ values = [], prefixes = [], ofStyles = false }) => values.length + prefixes.length > 0 || ofStyles,
+      'must allow at least one word, prefix or the classes of the styles',
+    ),
   z.strictObject({
     test: z.literal('integer').describe('A whole number from min to max.'),
     min: z.int().optional(),
     max: z.int().optional(),
   }),
+  z.strictObject({ test: z.literal('length').describe('A CSS length or a number within these ranges.'), ranges }),
   z.strictObject({
     test: z.literal('url').describe('An address. Its scheme must be one of those that markup.urls gives for the attribute.'),
-    hosts: z.array(host).min(1).optional().describe('Only these hosts.'),
+    hosts: z
+      .array(host)
+      .min(1)
+      .optional()
+      .describe('Only these hosts; "*." in front stands for every host below it, and a path narrows it to addresses that begin so.'),
   }),
   z.strictObject({ test: z.literal('language').describe('A language tag (BCP 47), such as "en-GB".') }),
+  z.strictObject({
+    test: z.literal('features').describe('Features of the permissions policy, such as "fullscreen"; those not named here go.'),
+    values: z.array(z.string().regex(/^[a-z][a-z-]*$/)).min(1),
+  }),
+  z.strictObject({
+    test: z.literal('style').describe('Style declarations, property by property; those not named here go.'),
+    properties: z.record(propertyName, styleTestSchema).default({}),
+  }),
 ]);
+/** The tests there are, in the order in which they are offered. */
+export const ATTRIBUTE_TESTS = attributeTestSchema.options.map((option) => option.shape.test.value);
 
 export const elementRuleSchema = z.strictObject({
   outcome: z
@@ -44,6 +102,52 @@ export const elementRuleSchema = z.strictObject({
     ),
   to: elementName.optional().describe('The element that a renamed one becomes.'),
   attributes: z.record(attributeName, attributeTestSchema).optional(),
+  required: z
+    .record(
+      attributeName,
+      z.strictObject({
+        otherwise: z
+          .enum(['drop', 'unwrap', 'add'])
+          .describe('What becomes of an element without the attribute: it goes with its content, its content stays, or it gets the value.'),
+        value: z.string().optional().describe('For add.'),
+      }),
+    )
+    .optional()
+    .describe('Attributes without which the element does not stay.'),
+  forced: z
+    .record(
+      attributeName,
+      z.strictObject({
+        value: z.string(),
+        when: z
+          .enum(['always', 'absent', 'new-window'])
+          .default('always')
+          .describe('always; only where the attribute is absent; or only on links that open a new window.'),
+      }),
+    )
+    .optional()
+    .describe('Attributes that the element always gets. Words of class, rel and sandbox are added to those that are there.'),
+  empty: z
+    .enum(['keep', 'remove', 'pad'])
+    .optional()
+    .describe('What becomes of the element where it shows nothing: it stays (the default), goes, or gets a line break to stand on.'),
+  parents: z.array(elementName).min(1).optional().describe('The only elements it may stand in directly; elsewhere it is unwrapped.'),
+  depth: z.int().min(1).max(100).optional().describe('How many of the same element may stand in each other; deeper ones are unwrapped.'),
+  ratio: z
+    .strictObject({ min: z.number().positive(), max: z.number().positive() })
+    .refine(({ min, max }) => min <= max, 'min must not be above max')
+    .optional()
+    .describe('The ratio of width to height; a height outside it is changed to fit.'),
+});
+
+const headingsSchema = z.strictObject({
+  others: z
+    .enum(['by-element', 'shift', 'clamp', 'paragraph'])
+    .default('by-element')
+    .describe(
+      'What becomes of heading levels that are not kept. by-element: what the rule of each says. shift: all headings move so that the highest stands at `top`. clamp: they take the nearest level that is kept. paragraph: they become paragraphs.',
+    ),
+  top: z.int().min(1).max(6).default(2).describe('The level at which the content begins. The title of the page owns level 1.'),
 });
 
 export const markupSchema = z.strictObject({
@@ -55,11 +159,61 @@ export const markupSchema = z.strictObject({
       relative: z.boolean().default(true).describe('Whether addresses without a scheme are kept.'),
     })
     .prefault({}),
+  ids: z
+    .strictObject({
+      prefix: z
+        .string()
+        .regex(/^([A-Za-z][A-Za-z0-9_-]*)?$/, 'must begin with a letter and hold letters, digits, hyphens and underscores')
+        .default('')
+        .describe("Put before every id, and before what refers to it, so that content cannot take the names of the page's own parts."),
+    })
+    .prefault({}),
+  links: z
+    .strictObject({
+      newWindow: z
+        .enum(['as-written', 'never', 'other-sites'])
+        .default('as-written')
+        .describe('as-written: the rule for `target` decides. never: no link opens a window. other-sites: links to other hosts do, others never.'),
+      ownHosts: z.array(z.string().regex(/^[a-z0-9.-]+(:\d+)?$/)).default([]).describe("The site's own hosts, for other-sites."),
+    })
+    .prefault({}),
+  headings: headingsSchema.prefault({}),
+  text: z
+    .strictObject({
+      hardSpaces: z
+        .enum(['keep', 'meaningful', 'plain'])
+        .default('keep')
+        .describe('meaningful: kept between a number and its unit, inside a number, and beside punctuation that asks for one. plain: none stay.'),
+      emptyParagraphs: z.enum(['keep', 'one', 'remove']).default('keep').describe('one: of several in a row the first stays.'),
+    })
+    .prefault({}),
   unlisted: z.enum(['unwrap', 'drop', 'text']).default('unwrap').describe('What becomes of elements without a rule.'),
   comments: z.enum(['keep', 'drop']).default('drop'),
   limits: z
-    .strictObject({ nesting: z.int().min(1).max(500).default(200).describe('Deeper elements are unwrapped. Browsers flatten at 512.') })
+    .strictObject({
+      nesting: z.int().min(1).max(500).default(200).describe('Deeper elements are unwrapped. Browsers flatten at 512.'),
+      elements: z.int().min(1).max(10_000_000).optional().describe('How many elements may stay; further ones are unwrapped, their words stay.'),
+      letters: z.int().min(1).max(100_000_000).optional().describe('How many letters a reader may see; what follows is cut off.'),
+    })
     .prefault({}),
+  output: z
+    .strictObject({
+      characters: z
+        .enum(['raw', 'named', 'numeric'])
+        .default('raw')
+        .describe('How characters outside ASCII are written: as they are, by name where HTML has one, or by number.'),
+      layout: z
+        .enum(['as-is', 'compact', 'indented'])
+        .default('as-is')
+        .describe('White space between blocks: as it came, none, or each block on a line of its own.'),
+    })
+    .prefault({}),
+});
+
+/** A named style that an author may apply. */
+const styleSchema = z.strictObject({
+  label: z.string().min(1).max(80),
+  selector: z.string().min(1).max(200).describe('What applying the style does follows from it: an element, a class, or both.'),
 });
 
 const groupSchema = z.strictObject({
@@ -85,6 +239,7 @@ export const profileSchema = z.strictObject({
   extends: idSchema.optional().describe('The profile whose settings this one inherits (RFC 7396 merge patch).'),
   toolbar: toolbarSchema.prefault({}),
   markup: markupSchema.prefault({}),
+  styles: z.record(idSchema, styleSchema).default({}).describe('The styles of the style menu.'),
   surface: surfaceSchema.prefault({}),
 });
 
@@ -104,6 +259,7 @@ export const houseLimitsSchema = z.strictObject({
     .describe('Which parts of the ceiling do not bind a role.'),
 });
 
+export type StyleTest = z.output<typeof styleTestSchema>;
 export type AttributeTest = z.output<typeof attributeTestSchema>;
 export type ElementRule = z.output<typeof elementRuleSchema>;
 export type Markup = z.output<typeof markupSchema>;

@@ -1,0 +1,16 @@
+import { parse, walk } from 'css-tree';
+import type { Profile } from '../profile/schema';
+
+/** The classes that a profile's styles use; a selector that cannot be read has none. */
+export function styleClassesOf({ styles }: Pick<Profile, 'styles'>): ReadonlySet<string> {
+  const classes = new Set<string>();
+  for (const { selector } of Object.values(styles))
+    try {
+      walk(parse(selector, { context: 'selectorList' }), ({ type, ...node }) => {
+        if (type === 'ClassSelector' && 'name' in node) classes.add(node.name as string);
+      });
+    } catch {
+      // What is wrong with the selector is for a check to say.
+    }
+  return classes;
+}
