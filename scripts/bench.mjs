@@ -16,6 +16,7 @@ main(async () => {
     entryPoints: [at('packages/core/src/index.ts')],
     outfile: at('bench/dist/core.mjs'),
     bundle: true,
+    packages: 'external',
     platform: 'node',
     format: 'esm',
     target: 'node20',

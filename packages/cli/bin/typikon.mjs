@@ -26,6 +26,9 @@ if (!existsSync(bundle) || Math.max(...sources.map(newestIn)) > statSync(bundle)
     platform: 'node',
     target: 'node20',
     format: 'esm',
+    // Registry packages stay where they are; some read data files beside them.
+    packages: 'external',
+    alias: { '@typikon/core': join(here, '..', 'core', 'src', 'index.ts') },
     logLevel: 'error',
   });
   renameSync(fresh, bundle);

@@ -13,3 +13,8 @@ export function print(text: string): void {
     }
   }
 }
+
+/** Writes a remark to standard error, so that it stands beside the output and not in it. */
+export function warn(text: string): void {
+  process.stderr.write(text);
+}

@@ -92,7 +92,27 @@ describe('typikon check', () => {
     const profile = file('button.json', { ...head, toolbar: { order: ['g'], groups: { g: { label: 'G', buttons: ['underline'] } } } });
     const { status, out } = typikon(['check', '--profile', profile, '--json']);
     expect(status).toBe(1);
-    expect(JSON.parse(out)).toMatchObject([{ check: 'button-without-markup' }]);
+    expect(JSON.parse(out)).toMatchObject([{ check: 'button-without-markup' }, { check: 'empty-purpose' }]);
+  });
+  test('what stands around a profile is checked where it is given', () => {
+    const profile = file('around.json', {
+      ...head,
+      purpose: 'Tests.',
+      markup: { elements: { p: { attributes: { class: { test: 'tokens', values: ['ghost'] } } } }, limits: { nesting: 2 } },
+    });
+    const css = file('sheet.css', '.note { color: red }');
+    const { out } = typikon(['check', '--profile', profile, '--css', css, '--documents', join(DEMO, 'documents')]);
+    expect(out).toMatch(/^warning: class on p may be ghost, but no stylesheet.*\nwarning: The limit is 2 levels deep, but a stored document has/);
+  });
+});
+
+describe('typikon export', () => {
+  test('writes a configuration of the HTML Sanitizer API, and beside it what that cannot say', () => {
+    const { status, out, error } = typikon(['export', '--profile', STORY, '--house', HOUSE, '--as', 'sanitizer']);
+    expect(status).toBe(0);
+    expect((JSON.parse(out) as { elements: { name: string }[] }).elements.map(({ name }) => name)).toContain('blockquote');
+    expect(error).toMatch(/Values are not tested/);
+    expect(typikon(['export', '--profile', STORY, '--as', 'x']).error).toMatch(/"sanitizer", not "x"/);
   });
 });
 

@@ -14,10 +14,11 @@ export { HIDDEN_ELEMENTS, RAW_TEXT_ELEMENTS, VOID_ELEMENTS } from './html/elemen
 export { parseFragment, type Ignored, type ParsedFragment } from './html/parse';
 export { escapeAttribute, escapeText, serialize, startTag } from './html/serialize';
 export { firstDifference } from './html/same';
-export { takeCensus, type Census } from './html/census';
+export { sumCensuses, takeCensus, type Census, type CensusOfAll } from './html/census';
 export { Lines, attributeRanges, type Range } from './html/positions';
 export { countLetters, visibleLetters, visibleText } from './html/text';
 export type { Action, Layer, LedgerEntry, Reason, Severity, Stage } from './ledger/entry';
+export { attributeOf, elementOf, groupEntries, propertyOf, type EntryGroup } from './ledger/groups';
 export { Ledger, type Authority, type Report } from './ledger/ledger';
 export { measure, utf8Length, type Measures } from './ledger/measures';
 export { isObject, isSameJson, mergePatch, withValue, type Json, type JsonObject } from './profile/merge-patch';
@@ -37,7 +38,10 @@ export {
 export {
   HOUSE_FORMAT,
   PROFILE_FORMAT,
+  ATTRIBUTE_TESTS,
   attributeTestSchema,
+  styleTestSchema,
+  type StyleTest,
   elementRuleSchema,
   houseLimitsSchema,
   idSchema,
@@ -63,9 +67,17 @@ export {
 export { ELEMENT_CATALOGUE, type ElementGroup } from './markup/catalogue';
 export { applyRules } from './markup/apply';
 export { clean, cleanWithoutLedger, type Cleaned } from './markup/clean';
-export { patchToKeep, type Keeping } from './markup/keep';
+export { patched, patchToKeep, type Keeping } from './markup/keep';
+export { wayThrough, type WayThrough } from './markup/let-through';
+export { lessonsOf, patchToLearn, type Lesson, type Lessons, type Unlearnable } from './markup/learn';
+export { riskOfAttribute, riskOfElement, type Risk } from './markup/risk';
+export { STARTING_POINTS, type StartingPoint } from './profile/starting-points';
+export { contrastOf, isColour } from './profile/colour';
+export { patternMistake } from './profile/pattern';
+export { toSanitizerConfig, type SanitizerConfig, type SanitizerExport } from './export/sanitizer';
+export { classesIn } from './markup/style-classes';
 export { isSurelyStable } from './markup/stability';
 export { CHECKS, checkProfile } from './checks/index';
 export { missingMarkup, patchToAllow } from './checks/button-without-markup';
-export type { Check, CheckContext, Finding } from './checks/check';
+export type { Check, CheckContext, DocumentNeeds, Finding, Surroundings } from './checks/check';
 export { pageKindSchema, renderPage, type PageContent, type PageKind } from './render/page';

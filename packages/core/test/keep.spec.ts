@@ -77,36 +77,117 @@ describe('the smallest rules that keep what was taken', () => {
     ['x<!-- c -->', 'comments', { markup: { comments: 'keep' } }],
   ])('%s', (html, label, patch) => {
     const entries = ledgerOf(html, document);
-    const keeping = patchToKeep(entries, profileOf(document));
+    const keeping = patchToKeep(entries, profileOf(document), html);
     expect(keeping).toEqual({ label, patch });
     expect(ledgerOf(html, mergePatch(document, keeping!.patch) as JsonObject)).toEqual([]);
   });
 
   test('what was kept is no more than what stood there', () => {
     const entries = ledgerOf('<p align=center>x</p>', document);
-    const widened = mergePatch(document, patchToKeep(entries, profileOf(document))!.patch) as JsonObject;
+    const widened = mergePatch(document, patchToKeep(entries, profileOf(document), '<p align=center>x</p>')!.patch) as JsonObject;
     expect(ledgerOf('<p align=right>x</p>', widened)).toHaveLength(1);
   });
 });
 
 describe('what no change of the profile can keep', () => {
   test.each(['<script>x</script>', '<p onclick="x()">x</p>', '<a href="javascript:x()">x</a>', '<tr>x', '<o:p>x</o:p>'])('%s', (html) => {
-    expect(patchToKeep(ledgerOf(html, document).slice(0, 1), profileOf(document))).toBeNull();
+    expect(patchToKeep(ledgerOf(html, document).slice(0, 1), profileOf(document), html)).toBeNull();
   });
   test('what the house limits take', () => {
     const profile = profileOf({ ...document, markup: { elements: { iframe: {} } } });
     const { ledger } = clean('<iframe></iframe>', compileRules(profile, { house: demoHouse() }));
-    expect(patchToKeep(ledger, profile)).toBeNull();
+    expect(patchToKeep(ledger, profile, '<iframe></iframe>')).toBeNull();
   });
   test('what the house limits would take in its place', () => {
     const house = demoHouse();
     const ledgerUnder = (html: string) => clean(html, compileRules(profileOf(document), { house })).ledger;
-    expect(patchToKeep(ledgerUnder('<u>x</u>'), profileOf(document), { house })).toMatchObject({ label: '<u>' });
+    expect(patchToKeep(ledgerUnder('<u>x</u>'), profileOf(document), '<u>x</u>', { house })).toMatchObject({ label: '<u>' });
     const form: JsonObject = { ...document, markup: { elements: { center: { outcome: 'drop' } } } };
     const taken = clean('<center>x</center>', compileRules(profileOf(form), { house })).ledger;
     expect(taken).toMatchObject([{ layer: 'profile', reason: 'element-dropped' }]);
-    expect(patchToKeep(taken, profileOf(form))).not.toBeNull();
-    expect(patchToKeep(taken, profileOf(form), { house })).toBeNull();
+    expect(patchToKeep(taken, profileOf(form), '<center>x</center>')).not.toBeNull();
+    expect(patchToKeep(taken, profileOf(form), '<center>x</center>', { house })).toBeNull();
   });
-  test('nothing', () => expect(patchToKeep([], profileOf(document))).toBeNull());
+  test('nothing', () => expect(patchToKeep([], profileOf(document), '')).toBeNull());
+});
+
+describe('the smallest change of every kind of rule', () => {
+  const with_ = (markup: JsonObject): JsonObject => ({ format: 'typikon-profile/1', name: 'Desk', markup });
+  const style = (properties: JsonObject): JsonObject => ({ elements: { p: { attributes: { style: { test: 'style', properties } } } } });
+  test.each<[string, JsonObject, string, JsonObject]>([
+    [
+      '<p style="color: #A00; margin-left: 12px">x</p><p style="margin-left:40px">y</p>',
+      { elements: { p: {} } },
+      'style on <p>: color, margin-left',
+      {
+        elements: {
+          p: {
+            attributes: {
+              style: {
+                test: 'style',
+                properties: {
+                  color: { test: 'colour', values: ['#a00'] },
+                  'margin-left': { test: 'length', ranges: { px: { min: 12, max: 40 } } },
+                },
+              },
+            },
+          },
+        },
+      },
+    ],
+    [
+      '<p style="text-align:center">x</p><p style="text-align:right">y</p>',
+      style({ color: { test: 'any' } }),
+      'text-align: center, right',
+      style({ 'text-align': { test: 'list', values: ['center', 'right'] } }),
+    ],
+    [
+      '<p style="color:red">x</p>',
+      style({ color: { test: 'colour', values: ['#000'] } }),
+      'color: red',
+      style({ color: { test: 'colour', values: ['#000', 'red'] } as JsonObject }),
+    ],
+    [
+      '<p style="margin-left:50px">x</p>',
+      style({ 'margin-left': { test: 'length', ranges: { px: { min: 0, max: 40 } } } }),
+      'margin-left: 50 px',
+      style({ 'margin-left': { ranges: { px: { min: 0, max: 50 } } } }),
+    ],
+    [
+      '<table width="80%"></table>',
+      { elements: { table: { attributes: { width: { test: 'length', ranges: { none: { max: 700 } } } } } } },
+      'width on <table>: 80 %',
+      { elements: { table: { attributes: { width: { ranges: { '%': { min: 80, max: 80 } } } } } } },
+    ],
+    [
+      '<img src="/a.png">',
+      { elements: { img: { attributes: { src: { test: 'url' }, alt: { test: 'text' } }, required: { alt: { otherwise: 'drop' } } } } },
+      'img without alt',
+      { elements: { img: { required: { alt: null } } } },
+    ],
+    ['<h1>x</h1>', { elements: { h2: {} }, headings: { others: 'clamp' } }, '<h1>', { elements: { h1: { outcome: 'keep', to: null } } }],
+    ['a&nbsp;b', { text: { hardSpaces: 'plain' } }, 'hard spaces', { text: { hardSpaces: 'keep' } }],
+    ['<p></p>', { elements: { p: {} }, text: { emptyParagraphs: 'remove' } }, 'empty paragraphs', { text: { emptyParagraphs: 'keep' } }],
+    ['<em></em>', { elements: { em: { empty: 'remove' } } }, 'empty <em>', { elements: { em: { empty: 'keep' } } }],
+    [
+      '<div><em>x</em></div>',
+      { elements: { div: {}, em: { parents: ['p'] } } },
+      'em in p, div',
+      { elements: { em: { parents: ['p', 'div'] } } },
+    ],
+    ['abcdef', { limits: { letters: 4 } }, '6 letters', { limits: { letters: 6 } }],
+    ['<b>x</b><b>y</b>', { elements: { b: {} }, limits: { elements: 1 } }, '2 elements', { limits: { elements: 2 } }],
+    [
+      '<a href="/x" target="_blank">x</a>',
+      { elements: { a: { attributes: { href: { test: 'url' }, target: { test: 'text' } } } }, links: { newWindow: 'never' } },
+      'links as they were written',
+      { links: { newWindow: 'as-written' } },
+    ],
+  ])('%s', (html, markup, label, change) => {
+    const own = with_(markup);
+    const keeping = patchToKeep(ledgerOf(html, own), profileOf(own), html);
+    expect(keeping?.label).toBe(label);
+    expect(mergePatch(own, keeping!.patch)).toEqual(mergePatch(own, { markup: change }));
+    expect(ledgerOf(html, mergePatch(own, keeping!.patch) as JsonObject)).toEqual([]);
+  });
 });

@@ -125,7 +125,7 @@ describe('resolving', () => {
       'an unknown test',
       { ...head, markup: { elements: { p: { attributes: { id: { test: 'magic' } } } } } },
       '/markup/elements/p/attributes/id/test',
-      'The test must be one of text, list, tokens, integer, url, language.',
+      'The test must be one of text, list, pattern, tokens, integer, length, url, language, features, style.',
     ],
     [
       'an unknown button',
@@ -208,52 +208,6 @@ describe('editing', () => {
   test('changes are counted by setting', () => {
     expect(countChanges(family['desk'], setInProfile(desk().chain, ['markup', 'elements', 'p'], undefined))).toBe(1);
     expect(countChanges(family['desk'], family['desk'])).toBe(0);
-  });
-});
-
-describe('checks', () => {
-  const check = (changes: JsonObject) => {
-    const profile = desk(changes);
-    return checkProfile({ resolved: profile, rules: compileRules(profile, { house: demoHouse() }) });
-  };
-  const withButtons = (...buttons: string[]): JsonObject => ({ toolbar: { groups: { words: { buttons } } } });
-
-  test('a button whose markup is removed is found, and its fix allows it', () => {
-    const [finding, ...rest] = check(withButtons('bold', 'italic'));
-    expect(rest).toEqual([]);
-    expect(finding).toMatchObject({
-      check: 'button-without-markup',
-      severity: 'error',
-      pointer: '/toolbar/groups/words',
-      fix: { label: 'Allow em' },
-    });
-    const fixed = mergePatch({ ...family['desk']!, ...withButtons('bold', 'italic') }, finding!.fix!.patch) as JsonObject;
-    expect(check(fixed)).toEqual([]);
-  });
-  test('where the house takes it, no fix is offered here', () => {
-    expect(check({ ...withButtons('underline'), markup: { elements: { u: { outcome: 'drop' } } } })[0]!.fix).toBeDefined();
-    const profile = desk(withButtons('underline'));
-    const read = readHouseLimits({ format: 'typikon-house/1', markup: { elements: {} } });
-    if (!read.ok) throw new Error('unexpected');
-    expect(checkProfile({ resolved: profile, rules: compileRules(profile, { house: read.house }) }).map(({ fix }) => fix)).toEqual([
-      undefined,
-    ]);
-  });
-  test('a button that makes no markup needs none', () => {
-    expect(check(withButtons('bold', 'undo', 'clear-formatting'))).toEqual([]);
-  });
-  test.each(BUTTONS.map(({ id, label }): [string, string] => [label, id]))('%s can be allowed from nothing', (_label, id) => {
-    const empty = { ...head, toolbar: { order: ['g'], groups: { g: { label: 'G', buttons: [id] } } } };
-    const rules = compileRules(resolved('x', () => empty));
-    const patched = mergePatch(empty, patchToAllow(missingMarkup(buttonOf(id as never), rules))) as JsonObject;
-    const profile = resolved('x', () => patched);
-    expect(checkProfile({ resolved: profile, rules: compileRules(profile) })).toEqual([]);
-  });
-  test('the demo profiles have no findings', () => {
-    for (const id of DEMO_PROFILES) {
-      const profile = demoProfile(id);
-      expect(checkProfile({ resolved: profile, rules: compileRules(profile, { house: demoHouse() }) })).toEqual([]);
-    }
   });
 });
 

@@ -9,6 +9,7 @@ import { problem } from './problem';
 import { requestLog } from './request-log';
 import { content } from './routes/content';
 import { health } from './routes/health';
+import { house } from './routes/house';
 import { profiles } from './routes/profiles';
 import { applicationHeaders, loopbackOnly } from './security';
 
@@ -41,6 +42,7 @@ export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): 
   app.route('/api/v1', health(sequelize));
   app.route('/api/v1', profiles(sequelize));
   app.route('/api/v1', content());
+  app.route('/api/v1', house(sequelize));
   app.get('/api/v1/settings', (context) => context.json({ siteOrigin: siteOrigins[0] }));
   app.doc31('/api/v1/openapi.json', {
     openapi: '3.1.0',

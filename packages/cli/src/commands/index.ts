@@ -1,6 +1,7 @@
 import { checkCommand } from './check';
 import { cleanCommand } from './clean';
+import { exportCommand } from './export';
 import type { Command } from './command';
 
 /** Every command, in the order in which the help lists them. */
-export const COMMANDS: readonly Command[] = [cleanCommand, checkCommand];
+export const COMMANDS: readonly Command[] = [cleanCommand, checkCommand, exportCommand];

@@ -1,29 +1,73 @@
 import type { ParentNode } from './node';
+import { visibleLetters } from './text';
 
-/** How often each element and each of its attributes occurs. */
+/** How often each element and each of its attributes occurs, and how large the whole is. */
 export interface Census {
   elements: Record<string, number>;
   /** By element, then by attribute. */
   attributes: Record<string, Record<string, number>>;
+  /** Levels of the deepest element; 0 for plain text. */
+  nesting: number;
+  /** Letters a reader could see. */
+  letters: number;
 }
 
 /** Counts the elements and attributes of a tree. */
 export function takeCensus(root: ParentNode): Census {
   const elements = new Map<string, number>();
   const attributes = new Map<string, Map<string, number>>();
-  const stack: ParentNode[] = [root];
-  for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
-    for (const child of node.children) {
+  let nesting = 0;
+  const stack: { node: ParentNode; depth: number }[] = [{ node: root, depth: 0 }];
+  for (let open = stack.pop(); open !== undefined; open = stack.pop()) {
+    nesting = Math.max(nesting, open.depth);
+    for (const child of open.node.children) {
       if (child.type !== 'element') continue;
       elements.set(child.name, (elements.get(child.name) ?? 0) + 1);
       let counts = attributes.get(child.name);
       if (counts === undefined) attributes.set(child.name, (counts = new Map<string, number>()));
       for (const { name } of child.attributes) counts.set(name, (counts.get(name) ?? 0) + 1);
-      stack.push(child);
+      stack.push({ node: child, depth: open.depth + 1 });
     }
   }
   return {
     elements: Object.fromEntries(elements),
     attributes: Object.fromEntries([...attributes].map(([name, counts]) => [name, Object.fromEntries(counts)])),
+    nesting,
+    letters: visibleLetters(root),
   };
+}
+
+/** What many documents hold together: counts added up, and the most that any one has. */
+export interface CensusOfAll {
+  documents: number;
+  elements: Record<string, number>;
+  attributes: Record<string, Record<string, number>>;
+  /** The most in any one document. */
+  most: { nesting: number; elements: number; letters: number };
+}
+
+/** Adds up the censuses of documents. */
+export function sumCensuses(all: Iterable<Census>): CensusOfAll {
+  const sum: CensusOfAll = { documents: 0, elements: {}, attributes: {}, most: { nesting: 0, elements: 0, letters: 0 } };
+  const add = (into: Record<string, number>, counts: Record<string, number>): number => {
+    let total = 0;
+    for (const [name, count] of Object.entries(counts)) {
+      into[name] = (Object.hasOwn(into, name) ? into[name]! : 0) + count;
+      total += count;
+    }
+    return total;
+  };
+  for (const { elements, attributes, nesting, letters } of all) {
+    sum.documents++;
+    const total = add(sum.elements, elements);
+    for (const [element, counts] of Object.entries(attributes)) {
+      if (!Object.hasOwn(sum.attributes, element)) sum.attributes[element] = {};
+      add(sum.attributes[element]!, counts);
+    }
+    const { most } = sum;
+    most.nesting = Math.max(most.nesting, nesting);
+    most.elements = Math.max(most.elements, total);
+    most.letters = Math.max(most.letters, letters);
+  }
+  return sum;
 }

@@ -1,4 +1,5 @@
 import type { ParentNode } from '../html/node';
+import { visibleLetters } from '../html/text';
 import { nearestLevel, type CompiledElement, type CompiledRules } from './compile';
 
 const HEADING = /^h([1-6])$/;
@@ -32,6 +33,7 @@ export function headingRules(root: ParentNode, rules: CompiledRules): ReadonlyMa
 export function shiftOf(root: ParentNode, rules: CompiledRules): number {
   const { headings } = rules;
   if (headings === null || headings.others !== 'shift') return 0;
+  const dropsEmpty = rules.element(`h${headings.top}`).demands?.empty?.outcome === 'remove';
   let highest = 7;
   const stack: ParentNode[] = [root];
   for (let node = stack.pop(); node !== undefined && highest > 1; node = stack.pop())
@@ -40,7 +42,8 @@ export function shiftOf(root: ParentNode, rules: CompiledRules): number {
       const { outcome } = rules.element(child.name);
       if (outcome === 'drop') continue;
       const level = HEADING.exec(child.name);
-      if (level !== null && outcome !== 'text') highest = Math.min(highest, Number(level[1]));
+      // An empty heading that is about to go does not count.
+      if (level !== null && outcome !== 'text' && !(dropsEmpty && visibleLetters(child) === 0)) highest = Math.min(highest, Number(level[1]));
       if (child.children.length > 0) stack.push(child);
     }
   return highest === 7 ? 0 : headings.top - highest;

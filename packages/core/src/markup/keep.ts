@@ -1,11 +1,15 @@
+import { NOTHING_WITHOUT_SOURCE } from '../html/elements';
 import { parseFragment } from '../html/parse';
 import type { LedgerEntry } from '../ledger/entry';
+import { elementOf, propertyOf } from '../ledger/groups';
 import { isObject, mergePatch, type Json, type JsonObject } from '../profile/merge-patch';
 import { fromPointer, valueAt } from '../profile/pointer';
 import { resolveProfile, type ResolvedProfile } from '../profile/resolve';
 import { hostOf, schemeOf } from './address';
+import { clean } from './clean';
 import { compileRules, type CompileOptions } from './compile';
-import { URL_ATTRIBUTES } from './floor';
+import { readDeclarations } from './inline-style';
+import { listed, narrowestStyleTest, narrowestTest, unique } from './narrow';
 
 /** The smallest change of a profile that keeps what was changed or removed. */
 export interface Keeping {
@@ -15,73 +19,81 @@ export interface Keeping {
   patch: JsonObject;
 }
 
-/** A list of at most so many values is named one by one; more become a test of another kind. */
-const MOST_VALUES = 12;
-const LONGEST_VALUE = 60;
-
-/** So many entries are tried again under the change. */
-const MOST_TRIED = 20;
-
 /**
  * Works out the smallest rules that keep what some ledger entries report: exact values and ranges, never "anything".
  *
  * @param entries entries that one rule made for one reason, as the ledger groups them
  * @param resolved the profile that made them
+ * @param input the markup that was cleaned: the change is tried on it
  * @param options the house limits above the profile, and the role they bind
  * @returns the change, or null where no change of this profile can keep it (the safety floor, the house limits and the HTML
  *   standard decide that, and how deep things may be nested is a matter of its own)
  */
-export function patchToKeep(entries: readonly LedgerEntry[], resolved: ResolvedProfile, options: CompileOptions = {}): Keeping | null {
-  const keeping = smallestChange(entries, resolved);
-  return keeping !== null && entries.slice(0, MOST_TRIED).every((entry) => isKeptBy(keeping, entry, resolved, options)) ? keeping : null;
+export function patchToKeep(
+  entries: readonly LedgerEntry[],
+  resolved: ResolvedProfile,
+  input: string,
+  options: CompileOptions = {},
+): Keeping | null {
+  const [first] = entries;
+  if (first === undefined || (first.layer !== 'profile' && first.layer !== 'parent-profile')) return null;
+  const keeping = smallestChange(entries, first, resolved);
+  return keeping !== null && helps(keeping, entries, resolved, input, options) ? keeping : null;
 }
 
-/** Whether a change helps: the house limits may take what the profile does not take any more. */
-function isKeptBy({ patch }: Keeping, entry: LedgerEntry, resolved: ResolvedProfile, options: CompileOptions): boolean {
+/** The profile with a merge patch applied to its own document; null where that makes it invalid. */
+export function patched(resolved: ResolvedProfile, patch: JsonObject): ResolvedProfile | null {
   const [own, ...parents] = resolved.chain;
-  const documents = new Map([
+  const documents = new Map<string, Json>([
     [own!.id, mergePatch(own!.document, patch)],
     ...parents.map(({ id, document }): [string, Json] => [id, document]),
   ]);
-  const changed = resolveProfile(resolved.id, (id) => documents.get(id));
-  if (!changed.ok) return false;
-  const rules = compileRules(changed.resolved, options);
-  if (entry.reason === 'comment-not-allowed') return rules.comments.keep;
-  if (entry.reason.startsWith('element-')) {
-    const rule = rules.element(nameIn(entry));
-    return rule.outcome === 'keep' && rule.name === nameIn(entry);
-  }
-  const keys = fromPointer(entry.rule);
-  const element = rules.element(keys[1] === 'elements' ? keys[2]! : nameIn(entry));
-  const read = entry.before.startsWith('<')
-    ? addressesOf([entry]).map((value) => ({ name: keys[keys.length - 1]!, value }))
-    : attributesOf([entry]);
-  return read.every(({ name, value }) => {
-    const tests = element.attributes.get(name)?.tests ?? [];
-    return (
-      tests.length > 0 &&
-      tests.every(({ judge }) => {
-        const verdict = judge(value);
-        return 'keep' in verdict && verdict.keep === value;
-      })
-    );
-  });
+  const resolution = resolveProfile(resolved.id, (id) => documents.get(id));
+  return resolution.ok ? resolution.resolved : null;
 }
 
-function smallestChange(entries: readonly LedgerEntry[], resolved: ResolvedProfile): Keeping | null {
-  const [first] = entries;
-  if (first === undefined || (first.layer !== 'profile' && first.layer !== 'parent-profile')) return null;
+/**
+ * Whether a change helps: what the profile took for this reason it takes no more, and nothing above it takes it instead.
+ * Another rule of the profile may still object; that is a change of its own.
+ */
+function helps({ patch }: Keeping, entries: readonly LedgerEntry[], resolved: ResolvedProfile, input: string, options: CompileOptions): boolean {
+  const changed = patched(resolved, patch);
+  if (changed === null) return false;
+  const still = new Map<string, LedgerEntry[]>();
+  for (const entry of clean(input, compileRules(changed, options)).ledger) {
+    const place = `${entry.start} ${entry.end}`;
+    still.set(place, [...(still.get(place) ?? []), entry]);
+  }
+  return entries.every(({ start, end, reason, action }) =>
+    (still.get(`${start} ${end}`) ?? []).every((entry) => {
+      if (entry.reason === reason) return false;
+      const isTaken = entry.action === 'removed' || entry.action === 'unwrapped';
+      return !isTaken || action === 'changed' || entry.layer === 'profile' || entry.layer === 'parent-profile';
+    }),
+  );
+}
+
+/** The change itself, not yet tried: what of the rules would have to be otherwise. */
+export function smallestChange(entries: readonly LedgerEntry[], first: LedgerEntry, resolved: ResolvedProfile): Keeping | null {
   const keys = fromPointer(first.rule);
+  const element = elementOf(first);
+  const { markup } = resolved.profile;
   switch (first.reason) {
     case 'element-not-allowed':
     case 'element-dropped':
     case 'element-shown-as-text':
     case 'element-renamed':
-      return keepElement(nameIn(first));
+      return keepElement(element, entries);
+    case 'heading-level':
+      return keepHeading(element, resolved);
     case 'attribute-not-allowed':
       return keepAttribute(entries, keys);
     case 'value-not-allowed':
       return keepValues(entries, keys, resolved);
+    case 'style-property-not-allowed':
+      return keepProperties(entries, keys);
+    case 'style-value-not-allowed':
+      return keepStyleValues(entries, keys, resolved);
     case 'host-not-allowed':
       return addToTest(
         keys,
@@ -92,10 +104,10 @@ function smallestChange(entries: readonly LedgerEntry[], resolved: ResolvedProfi
     case 'scheme-not-allowed': {
       const attribute = keys[keys.length - 1]!;
       const schemes = unique(addressesOf(entries).flatMap((address) => schemeOf(address) ?? []));
-      const before = resolved.profile.markup.urls.schemes[attribute] ?? ['https', 'http'];
+      const before = markup.urls.schemes[attribute] ?? ['https', 'http'];
       if (schemes.length === 0) return null;
       return {
-        label: `${list(schemes)} in ${attribute}`,
+        label: `${listed(schemes)} in ${attribute}`,
         patch: { markup: { urls: { schemes: { [attribute]: unique([...before, ...schemes]) } } } },
       };
     }
@@ -103,16 +115,68 @@ function smallestChange(entries: readonly LedgerEntry[], resolved: ResolvedProfi
       return { label: 'addresses without a scheme', patch: { markup: { urls: { relative: true } } } };
     case 'comment-not-allowed':
       return { label: 'comments', patch: { markup: { comments: 'keep' } } };
+    case 'required-missing':
+      return { label: `${element} without ${keys.at(-1)!}`, patch: nested(keys, null) };
+    case 'parent-not-allowed': {
+      const parents = unique([...(markup.elements[element]?.parents ?? []), ...entries.flatMap(({ path }) => parentIn(path) ?? [])]);
+      return { label: `${element} in ${listed(parents)}`, patch: nested(keys, parents) };
+    }
+    case 'depth-limit':
+      return { label: `${element} in itself at any depth`, patch: nested(keys, null) };
+    case 'ratio-not-allowed':
+      return { label: `${element} of any proportion`, patch: nested(keys, null) };
+    case 'element-limit':
+      return { label: `${markup.limits.elements! + entries.length} elements`, patch: nested(keys, markup.limits.elements! + entries.length) };
+    case 'letter-limit': {
+      const letters = entries.reduce((sum, { textLost }) => sum + textLost, markup.limits.letters!);
+      return { label: `${letters} letters`, patch: nested(keys, letters) };
+    }
+    case 'hard-space':
+      return { label: 'hard spaces', patch: { markup: { text: { hardSpaces: 'keep' } } } };
+    case 'empty-paragraph':
+      return { label: 'empty paragraphs', patch: { markup: { text: { emptyParagraphs: 'keep' } } } };
+    case 'empty-element':
+      return { label: `empty <${element}>`, patch: { markup: { elements: { [element]: { empty: 'keep' } } } } };
+    case 'new-window':
+      return {
+        label: 'links as they were written',
+        patch: {
+          markup: {
+            links: { newWindow: 'as-written' },
+            ...(markup.elements['a']?.attributes?.['target'] !== undefined
+              ? {}
+              : { elements: { a: { attributes: { target: { test: 'list', values: ['_blank'] } } } } }),
+          },
+        },
+      };
     default:
       return null;
   }
 }
 
-function keepElement(name: string): Keeping | null {
+function keepElement(name: string, entries: readonly LedgerEntry[] = []): Keeping | null {
+  if (!/^[a-z][a-z0-9-]*$/.test(name)) return null;
   // An element that the profile has no rule for gets one; one that it drops or renames just stays.
-  return /^[a-z][a-z0-9-]*$/.test(name)
-    ? { label: `<${name}>`, patch: { markup: { elements: { [name]: { outcome: 'keep', to: null } } } } }
-    : null;
+  const rule: JsonObject = { outcome: 'keep', to: null };
+  if (!NOTHING_WITHOUT_SOURCE.has(name)) return { label: `<${name}>`, patch: { markup: { elements: { [name]: rule } } } };
+  // It shows nothing without its source, so both are allowed together.
+  const { test, words } = narrowestTest('src', sourcesIn(entries));
+  return { label: `<${name}>${words}`, patch: { markup: { elements: { [name]: { ...rule, attributes: { src: test } } } } } };
+}
+
+/** The `src` of elements that went whole. */
+function sourcesIn(entries: readonly LedgerEntry[]): string[] {
+  return entries.flatMap(({ before }) => {
+    const element = parseFragment(before).root.children[0];
+    return element?.type === 'element' ? (element.attribute('src') ?? []) : [];
+  });
+}
+
+function keepHeading(name: string, { profile }: ResolvedProfile): Keeping | null {
+  const rule = profile.markup.elements[name];
+  if (rule !== undefined && (rule.outcome ?? 'keep') === 'keep')
+    return { label: 'headings at the level they have', patch: { markup: { headings: { others: 'clamp' } } } };
+  return keepElement(name);
 }
 
 function keepAttribute(entries: readonly LedgerEntry[], keys: string[]): Keeping | null {
@@ -120,31 +184,11 @@ function keepAttribute(entries: readonly LedgerEntry[], keys: string[]): Keeping
   const read = attributesOf(entries);
   const name = read[0]?.name;
   if (element === undefined || name === undefined || !/^[a-z][a-z0-9_:.-]*$/.test(name)) return null;
-  const { test, words } = testFor(
+  const { test, words } = narrowestTest(
     name,
     read.map(({ value }) => value),
   );
   return { label: `${name} on <${element}>${words}`, patch: { markup: { elements: { [element]: { attributes: { [name]: test } } } } } };
-}
-
-/** The narrowest test that all values pass. */
-function testFor(name: string, values: readonly string[]): { test: JsonObject; words: string } {
-  if (URL_ATTRIBUTES.has(name)) return { test: { test: 'url' }, words: '' };
-  if (name === 'lang' && values.every((value) => /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/.test(value)))
-    return { test: { test: 'language' }, words: '' };
-  if (values.every((value) => /^[+-]?\d{1,9}$/.test(value.trim()))) {
-    const numbers = values.map(Number);
-    const [min, max] = [Math.min(...numbers), Math.max(...numbers)];
-    return { test: { test: 'integer', min, max }, words: min === max ? `: ${min}` : `: ${min} to ${max}` };
-  }
-  const tokens = unique(values.flatMap((value) => value.split(/\s+/)).filter((token) => token !== ''));
-  if (name === 'class' && tokens.length > 0 && tokens.length <= MOST_VALUES)
-    return { test: { test: 'tokens', values: tokens }, words: `: ${list(tokens)}` };
-  const distinct = unique(values);
-  if (distinct.length <= MOST_VALUES && distinct.every(({ length }) => length > 0 && length <= LONGEST_VALUE))
-    return { test: { test: 'list', values: distinct }, words: `: ${list(distinct)}` };
-  const maxLength = Math.max(1, ...values.map(({ length }) => length));
-  return { test: { test: 'text', maxLength }, words: `: up to ${maxLength} characters` };
 }
 
 /** Widens the test that refused values just so far that they pass. */
@@ -162,6 +206,13 @@ function keepValues(entries: readonly LedgerEntry[], keys: string[], resolved: R
         'values',
         values.flatMap((value) => value.split(/\s+/)).filter((token) => token !== ''),
       );
+    case 'features':
+      return addToTest(
+        keys,
+        resolved,
+        'values',
+        values.flatMap((value) => value.split(';')).flatMap((directive) => directive.trim().split(/\s+/)[0] || []),
+      );
     case 'integer': {
       const numbers = values.map((value) => Number(value.trim())).filter((value) => Number.isSafeInteger(value));
       if (numbers.length < values.length) return null;
@@ -174,16 +225,69 @@ function keepValues(entries: readonly LedgerEntry[], keys: string[], resolved: R
       const maxLength = Math.max(...values.map(({ length }) => length));
       return { label: `${subject(keys)}: up to ${maxLength} characters`, patch: nested(keys, { maxLength }) };
     }
+    case 'length':
+    case 'language':
+    case 'pattern': {
+      const narrow = narrowestTest(keys.at(-1)!, values);
+      if (test['test'] !== 'length' || narrow.test['test'] !== 'length') return null;
+      return { label: `${subject(keys)}${narrow.words}`, patch: nested([...keys, 'ranges'], widened(test['ranges'], narrow.test['ranges'])) };
+    }
     default:
       return null;
   }
 }
 
+/** Ranges that hold what both do. */
+function widened(one: Json | undefined, other: Json | undefined): JsonObject {
+  const [a, b] = [isObject(one) ? one : {}, isObject(other) ? other : {}];
+  return Object.fromEntries(
+    Object.entries(b).map(([unit, range]) => {
+      const known = a[unit];
+      if (!isObject(known) || !isObject(range)) return [unit, range];
+      const bound = (key: 'min' | 'max', pick: (...numbers: number[]) => number): JsonObject =>
+        typeof known[key] === 'number' ? { [key]: pick(known[key], range[key] as number) } : {};
+      return [unit, { ...bound('min', Math.min), ...bound('max', Math.max) }];
+    }),
+  );
+}
+
+/** Allows style properties with the values they have, below the rule of a `style` attribute. */
+function keepProperties(entries: readonly LedgerEntry[], keys: string[]): Keeping | null {
+  const values = new Map<string, string[]>();
+  for (const { property, value } of declarationsOf(entries)) values.set(property, [...(values.get(property) ?? []), value]);
+  if (values.size === 0) return null;
+  const tests = [...values].map(([property, found]) => [property, narrowestStyleTest(found)] as const);
+  return {
+    label: tests.map(([property, { words }]) => `${property}: ${words}`).join('; '),
+    patch: nested(keys, Object.fromEntries(tests.map(([property, { test }]) => [property, test]))),
+  };
+}
+
+function keepStyleValues(entries: readonly LedgerEntry[], keys: string[], resolved: ResolvedProfile): Keeping | null {
+  const test = valueAt(resolved.profile, keys);
+  const property = keys.at(-1)!;
+  const values = declarationsOf(entries)
+    .filter((declared) => declared.property === property)
+    .map(({ value }) => value);
+  if (!isObject(test) || values.length === 0) return null;
+  const narrow = narrowestStyleTest(values);
+  const label = `${property}: ${narrow.words}`;
+  if (Array.isArray(test['values'])) return { label, patch: nested([...keys, 'values'], unique([...(test['values'] as string[]), ...values])) };
+  if (test['test'] === 'length' && narrow.test['test'] === 'length')
+    return { label, patch: nested([...keys, 'ranges'], widened(test['ranges'], narrow.test['ranges'])) };
+  if (test['test'] === 'number' && narrow.test['test'] === 'number') return { label, patch: nested(keys, widened({ n: test }, { n: narrow.test })['n']!) };
+  return null;
+}
+
+function declarationsOf(entries: readonly LedgerEntry[]): { property: string; value: string }[] {
+  return entries.filter((entry) => propertyOf(entry) !== '').flatMap(({ before }) => readDeclarations(before));
+}
+
 function addToTest(keys: string[], resolved: ResolvedProfile, key: 'values' | 'hosts', additions: readonly string[]): Keeping | null {
-  const before = valueAt(resolved.profile, [...keys, key]);
+  const before = valueAt(resolved.profile, [...keys, key]) ?? [];
   if (!Array.isArray(before)) return null;
   const added = unique(additions).filter((value) => !before.includes(value));
-  return added.length === 0 ? null : { label: `${subject(keys)}: ${list(added)}`, patch: nested(keys, { [key]: [...before, ...added] }) };
+  return added.length === 0 ? null : { label: `${subject(keys)}: ${listed(added)}`, patch: nested(keys, { [key]: [...before, ...added] }) };
 }
 
 /** "class on <p>", from the pointer of an attribute's test. */
@@ -192,13 +296,14 @@ function subject(keys: readonly string[]): string {
   return keys[1] === 'elements' ? `${attribute} on <${keys[2]}>` : attribute;
 }
 
-function nested(keys: readonly string[], value: JsonObject): JsonObject {
-  return keys.reduceRight<JsonObject>((inner, key) => ({ [key]: inner }), value);
+function nested(keys: readonly string[], value: Json): JsonObject {
+  return keys.reduceRight<Json>((inner, key) => ({ [key]: inner }), value) as JsonObject;
 }
 
-/** The element at the end of an entry's path. */
-function nameIn({ path }: LedgerEntry): string {
-  return path.slice(path.lastIndexOf(' ') + 1).replace(/:nth-child\(\d+\)$/, '');
+/** The element before the last in a path. */
+function parentIn(path: string): string | null {
+  const parent = path.split(' > ').at(-2)?.replace(/:nth-child\(\d+\)$/, '');
+  return parent === undefined || !/^[a-z][a-z0-9-]*$/.test(parent) ? null : parent;
 }
 
 /** The attribute that each entry is about, its value read as the parser reads it; entries that were cut short are left out. */
@@ -219,12 +324,4 @@ function addressesOf(entries: readonly LedgerEntry[]): string[] {
     const value = element?.type === 'element' ? element.attributes.find((attribute) => attribute.name === name)?.value : undefined;
     return value === undefined ? [] : [value];
   });
-}
-
-function unique(values: readonly string[]): string[] {
-  return [...new Set(values)];
-}
-
-function list(values: readonly string[]): string {
-  return values.length <= 4 ? values.join(', ') : `${values.slice(0, 3).join(', ')} and ${values.length - 3} more`;
 }

@@ -1,6 +1,15 @@
 import { parse, walk } from 'css-tree';
 import type { Profile } from '../profile/schema';
 
+/** The classes that a stylesheet names; what cannot be read is left out. */
+export function classesIn(css: string): ReadonlySet<string> {
+  const classes = new Set<string>();
+  walk(parse(css, { parseValue: false }), (node) => {
+    if (node.type === 'ClassSelector') classes.add(node.name);
+  });
+  return classes;
+}
+
 /** The classes that a profile's styles use; a selector that cannot be read has none. */
 export function styleClassesOf({ styles }: Pick<Profile, 'styles'>): ReadonlySet<string> {
   const classes = new Set<string>();

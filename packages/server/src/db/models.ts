@@ -1,4 +1,4 @@
-import type { JsonObject, PageKind } from '@typikon/core';
+import type { Census, Json, JsonObject, PageKind } from '@typikon/core';
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
 
 /** A profile and its draft: the working copy that is edited. */
@@ -49,11 +49,25 @@ export class DocumentModel extends Model<InferAttributes<DocumentModel>, InferCr
   declare profileId: string;
   declare pageKindId: string;
   declare html: string;
+  /** The role of the person who stored it; house limits may except it. Empty for none. */
+  declare role: CreationOptional<string>;
+  /** What it holds, counted when it is stored. */
+  declare census: Census;
 }
 
 export class SettingModel extends Model<InferAttributes<SettingModel>, InferCreationAttributes<SettingModel>> {
   declare name: string;
-  declare value: JsonObject;
+  declare value: Json;
+  /** Counts the saves; the entity tag. */
+  declare revision: CreationOptional<number>;
+}
+
+/** Every value that a setting ever had. */
+export class SettingHistoryModel extends Model<InferAttributes<SettingHistoryModel>, InferCreationAttributes<SettingHistoryModel>> {
+  declare name: string;
+  declare revision: number;
+  declare value: Json;
+  declare savedAt: CreationOptional<Date>;
 }
 
 // Sequelize writes the column's name into these objects, so each column needs one of its own.
@@ -100,8 +114,13 @@ export function defineModels(sequelize: Sequelize): void {
   StylesheetModel.init({ id: id(), css: longText() }, { ...plain, tableName: 'stylesheets' });
   PageKindModel.init({ id: id(), definition: json() }, { ...plain, tableName: 'page_kinds' });
   DocumentModel.init(
-    { id: id(), title: text(200), contentType: text(60), profileId: text(64), pageKindId: text(64), html: longText() },
+    { id: id(), title: text(200), contentType: text(60), profileId: text(64), pageKindId: text(64), html: longText(), role: { ...text(64), defaultValue: '' }, census: json() },
     { ...plain, tableName: 'documents' },
   );
-  SettingModel.init({ name: id(), value: json() }, { ...plain, tableName: 'settings' });
+  const revision = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 }) as const;
+  SettingModel.init({ name: id(), value: json(), revision: revision() }, { ...plain, tableName: 'settings' });
+  SettingHistoryModel.init(
+    { name: id(), revision: { ...revision(), primaryKey: true }, value: json(), savedAt: { ...moment(), defaultValue: DataTypes.NOW } },
+    { ...plain, tableName: 'setting_history' },
+  );
 }

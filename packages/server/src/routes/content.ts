@@ -1,5 +1,6 @@
 import { createRoute, z } from '@hono/zod-openapi';
-import { DocumentModel, PageKindModel, SettingModel, SpecimenModel, StylesheetModel } from '../db/models';
+import { sumCensuses } from '@typikon/core';
+import { DocumentModel, PageKindModel, SpecimenModel, StylesheetModel } from '../db/models';
 import { json, router } from './shared';
 
 const specimenSchema = z
@@ -18,7 +19,16 @@ const pageKindSchema = z
     css: z.array(z.object({ id: z.string(), css: z.string() })),
   })
   .openapi('PageKind');
-const houseSchema = z.record(z.string(), z.unknown()).openapi('HouseLimits', { description: 'House limits, typikon-house/1.' });
+
+const counts = z.record(z.string(), z.int());
+const censusSchema = z
+  .object({
+    documents: z.int(),
+    elements: counts,
+    attributes: z.record(z.string(), counts),
+    most: z.object({ nesting: z.int(), elements: z.int(), letters: z.int() }),
+  })
+  .openapi('CensusOfAll');
 
 const specimensRoute = createRoute({
   method: 'get',
@@ -38,14 +48,14 @@ const pageKindsRoute = createRoute({
   summary: 'The kinds of published page, with the text of their stylesheets',
   responses: { 200: json(z.array(pageKindSchema), 'The page kinds') },
 });
-const houseRoute = createRoute({
+const censusRoute = createRoute({
   method: 'get',
-  path: '/house-limits',
-  summary: 'The site-wide ceiling on markup',
-  responses: { 200: json(houseSchema, 'The house limits') },
+  path: '/documents/census',
+  summary: 'How often each element and attribute occurs in all stored documents, and the most that any one holds',
+  responses: { 200: json(censusSchema, 'The counts') },
 });
 
-/** What profiles are tried on: specimens, documents, page kinds, and the limits above them all. */
+/** What profiles are tried on: specimens, documents, page kinds. */
 export function content() {
   return router()
     .openapi(specimensRoute, async (context) => {
@@ -56,11 +66,15 @@ export function content() {
       );
     })
     .openapi(documentsRoute, async (context) => {
-      const all = await DocumentModel.findAll({ order: [['title', 'ASC']], attributes: { exclude: ['html'] } });
+      const all = await DocumentModel.findAll({ order: [['title', 'ASC']], attributes: { exclude: ['html', 'census'] } });
       return context.json(
         all.map(({ id, title, contentType, profileId, pageKindId }) => ({ id, title, contentType, profileId, pageKindId })),
         200,
       );
+    })
+    .openapi(censusRoute, async (context) => {
+      const all = await DocumentModel.findAll({ attributes: ['census'] });
+      return context.json(sumCensuses(all.map(({ census }) => census)), 200);
     })
     .openapi(pageKindsRoute, async (context) => {
       const sheets = new Map((await StylesheetModel.findAll()).map(({ id, css }) => [id, css]));
@@ -69,9 +83,5 @@ export function content() {
         kinds.map(({ definition }) => ({ ...definition, css: definition.stylesheets.map((id) => ({ id, css: sheets.get(id) ?? '' })) })),
         200,
       );
-    })
-    .openapi(houseRoute, async (context) => {
-      const setting = await SettingModel.findByPk('house-limits', { rejectOnEmpty: true });
-      return context.json(setting.value, 200);
     });
 }

@@ -4,6 +4,8 @@ import type { Context } from 'hono';
 import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { DraftHistoryModel, ProfileModel } from '../db/models';
 import { problem } from '../problem';
+import { etagHeader, etagOf, matches } from './entity-tags';
+import { latestChange, pointerQuery, ruleChange } from './rule-history';
 import { failure, json, router } from './shared';
 
 const documentSchema = z
@@ -13,7 +15,6 @@ const storedProfile = z
   .object({ id: z.string(), document: documentSchema, revision: z.int(), createdAt: z.iso.datetime(), updatedAt: z.iso.datetime() })
   .openapi('StoredProfile');
 const parameters = z.object({ id: idSchema });
-const etagHeader = { ETag: { schema: { type: 'string' as const }, description: 'The revision of the draft (RFC 9110, section 8.8.3).' } };
 
 const listRoute = createRoute({
   method: 'get',
@@ -62,6 +63,17 @@ const saveRoute = createRoute({
   },
 });
 
+const historyRoute = createRoute({
+  method: 'get',
+  path: '/profiles/{id}/rule-history',
+  summary: 'When a rule of a profile was last changed',
+  request: { params: parameters, query: pointerQuery },
+  responses: {
+    200: json(ruleChange, 'The latest change, or null where the profile has no history'),
+    404: failure('There is no such profile'),
+  },
+});
+
 const asJson = ({ id, document, revision, createdAt, updatedAt }: ProfileModel) => ({
   id,
   document,
@@ -69,8 +81,6 @@ const asJson = ({ id, document, revision, createdAt, updatedAt }: ProfileModel) 
   createdAt: createdAt.toISOString(),
   updatedAt: updatedAt.toISOString(),
 });
-
-const etagOf = (revision: number): string => `"${revision}"`;
 
 /** Profiles and their drafts. */
 export function profiles(sequelize: Sequelize) {
@@ -85,6 +95,12 @@ export function profiles(sequelize: Sequelize) {
       if (profile === null) return missing(context, id) as never;
       context.header('ETag', etagOf(profile.revision));
       return context.json(asJson(profile), 200);
+    })
+    .openapi(historyRoute, async (context) => {
+      const { id } = context.req.valid('param');
+      const { pointer } = context.req.valid('query');
+      const history = await DraftHistoryModel.findAll({ where: { profileId: id }, order: [['revision', 'DESC']] });
+      return history.length === 0 ? (missing(context, id) as never) : context.json(latestChange(history, pointer), 200);
     })
     .openapi(createProfileRoute, async (context) => {
       const { id, document } = context.req.valid('json') as { id: string; document: JsonObject };
@@ -112,7 +128,7 @@ export function profiles(sequelize: Sequelize) {
       const response = await sequelize.transaction(async (transaction) => {
         const profile = await ProfileModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
         if (profile === null) return missing(context, id);
-        if (!tags(ifMatch).some((tag) => tag === '*' || tag === etagOf(profile.revision)))
+        if (!matches(ifMatch, profile.revision))
           return problem(
             context,
             412,
@@ -146,10 +162,6 @@ async function problemsWith(id: string, document: JsonObject, transaction?: Tran
   const own = resolveAt(id);
   if (own.length > 0) return own;
   return [...documents.keys()].filter((other) => other !== id && !brokenBefore.has(other)).flatMap(resolveAt);
-}
-
-function tags(ifMatch: string): string[] {
-  return ifMatch.split(',').map((tag) => tag.trim());
 }
 
 function missing(context: Context, id: string) {

@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { idSchema, pageKindSchema, readHouseLimits, resolveProfile, type Json, type JsonObject } from '@typikon/core';
+import { idSchema, pageKindSchema, parseFragment, readHouseLimits, resolveProfile, takeCensus, type Json, type JsonObject } from '@typikon/core';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { DocumentModel, DraftHistoryModel, PageKindModel, ProfileModel, SettingModel, SpecimenModel, StylesheetModel } from '../db/models';
+import { DocumentModel, DraftHistoryModel, PageKindModel, ProfileModel, SettingHistoryModel, SettingModel, SpecimenModel, StylesheetModel } from '../db/models';
 
 const PROFILES = ['house', 'story-desk', 'notices-desk', 'ferry-note', 'tender-desk', 'diary', 'reply'];
 const STYLESHEETS = ['site'];
@@ -37,6 +37,7 @@ export async function seedDemo(sequelize: Sequelize, folder: string): Promise<bo
   const limits = readHouseLimits(house);
   if (!limits.ok)
     throw new Error(`demo/house-limits.json: ${limits.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' ')}`);
+  const roles = z.array(z.strictObject({ id: idSchema, name: z.string() })).parse(await json('roles.json'));
   const pageKinds = z.array(pageKindSchema).parse(await json('page-kinds.json'));
   const specimens = specimenFile.parse(await json('specimens.json'));
   const pages = documentFile.parse(await json('documents.json'));
@@ -47,16 +48,19 @@ export async function seedDemo(sequelize: Sequelize, folder: string): Promise<bo
       await ProfileModel.create({ id, document }, options);
       await DraftHistoryModel.create({ profileId: id, revision: 1, document }, options);
     }
-    await SettingModel.create({ name: 'house-limits', value: house }, options);
+    for (const [name, value] of Object.entries({ 'house-limits': house, roles })) {
+      await SettingModel.create({ name, value }, options);
+      await SettingHistoryModel.create({ name, revision: 1, value }, options);
+    }
     for (const definition of pageKinds) await PageKindModel.create({ id: definition.id, definition }, options);
     for (const id of STYLESHEETS) await StylesheetModel.create({ id, css: await text('stylesheets', `${id}.css`) }, options);
     for (const [position, { id, name, kind, notes, profile, file }] of specimens.entries())
       await SpecimenModel.create({ id, name, kind, notes, profileId: profile, html: await text('specimens', file), position }, options);
-    for (const { id, title, contentType, profile, pageKind, file } of pages)
-      await DocumentModel.create(
-        { id, title, contentType, profileId: profile, pageKindId: pageKind, html: await text('documents', file) },
-        options,
-      );
+    for (const { id, title, contentType, profile, pageKind, file } of pages) {
+      const html = await text('documents', file);
+      const census = takeCensus(parseFragment(html).root);
+      await DocumentModel.create({ id, title, contentType, profileId: profile, pageKindId: pageKind, html, census }, options);
+    }
   });
   return true;
 }

@@ -43,7 +43,7 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
         ['contentType', 'ASC'],
         ['title', 'ASC'],
       ],
-      attributes: { exclude: ['html'] },
+      attributes: { exclude: ['html', 'census'] },
     });
     const kinds = [...new Set(documents.map(({ contentType }) => contentType))];
     const html = kinds
@@ -59,7 +59,7 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
   site.get('/documents/:id', async (context) => {
     const document = await DocumentModel.findByPk(context.req.param('id'));
     if (document === null) return problem(context, 404, 'There is no such page.');
-    const html = cleanWithoutLedger(document.html, await rulesOf(document.profileId));
+    const html = cleanWithoutLedger(document.html, await rulesOf(document.profileId, document.role));
     return context.html(page(await pageKindOf(document.pageKindId), document.title, html));
   });
   // A page of markup that is not stored: the bench posts a form here to see it as readers would.
@@ -75,7 +75,7 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
       } catch {
         return problem(context, 400, 'The profiles that came with the markup are not JSON.');
       }
-      const rules = await rulesOf(field('profile'), drafts);
+      const rules = await rulesOf(field('profile'), field('role'), drafts);
       const html = cleanWithoutLedger(field('html'), rules);
       return context.html(page(await pageKindOf(field('pageKind')), field('title') || 'A page', html));
     },
@@ -116,12 +116,12 @@ async function houseLimits(): Promise<HouseLimits | undefined> {
 }
 
 /** The rules of a profile as it is stored, or with drafts that are being tried. A profile that does not resolve lets nothing but text through. */
-async function rulesOf(id: string, drafts: Record<string, JsonObject> = {}) {
+async function rulesOf(id: string, role: string, drafts: Record<string, JsonObject> = {}) {
   const stored = new Map((await ProfileModel.findAll()).map((profile) => [profile.id, profile.document]));
   const nothing = { format: 'typikon-profile/1', name: 'Nothing' };
   const resolution = resolveProfile(id, (other) => (Object.hasOwn(drafts, other) ? drafts[other] : stored.get(other)));
   const fallback = resolveProfile('nothing', () => nothing);
   if (!fallback.ok) throw new Error('The empty profile does not resolve.');
   const house = await houseLimits();
-  return compileRules(resolution.ok ? resolution.resolved : fallback.resolved, house && { house });
+  return compileRules(resolution.ok ? resolution.resolved : fallback.resolved, house && { house, ...(role === '' ? {} : { role }) });
 }

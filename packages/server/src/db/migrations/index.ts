@@ -1,5 +1,6 @@
 import { profilesAndContent } from './0001-profiles-and-content';
+import { houseHistoryAndCensus } from './0002-house-history-and-census';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
-export const MIGRATIONS: readonly Migration[] = [profilesAndContent];
+export const MIGRATIONS: readonly Migration[] = [profilesAndContent, houseHistoryAndCensus];

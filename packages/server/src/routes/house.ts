@@ -1,0 +1,94 @@
+import { createRoute, z } from '@hono/zod-openapi';
+import { readHouseLimits, type JsonObject } from '@typikon/core';
+import type { Sequelize } from 'sequelize';
+import { SettingHistoryModel, SettingModel } from '../db/models';
+import { problem } from '../problem';
+import { etagHeader, etagOf, matches } from './entity-tags';
+import { latestChange, pointerQuery, ruleChange } from './rule-history';
+import { failure, json, router } from './shared';
+
+const NAME = 'house-limits';
+const houseSchema = z.record(z.string(), z.unknown()).openapi('HouseLimits', { description: 'House limits, typikon-house/1.' });
+const roleSchema = z.object({ id: z.string(), name: z.string() }).openapi('Role');
+
+const readRoute = createRoute({
+  method: 'get',
+  path: '/house-limits',
+  summary: 'The site-wide ceiling on markup',
+  responses: { 200: { ...json(houseSchema, 'The house limits'), headers: etagHeader } },
+});
+
+const saveRoute = createRoute({
+  method: 'put',
+  path: '/house-limits',
+  summary: 'Changes the site-wide ceiling on markup',
+  description: 'Needs If-Match with the entity tag of the limits that were edited. They hold from then on for every profile.',
+  request: { headers: z.object({ 'if-match': z.string().optional() }), body: { required: true, ...json(houseSchema, 'The whole document') } },
+  responses: {
+    200: { ...json(houseSchema, 'They hold now'), headers: etagHeader },
+    412: failure('Somebody else has changed them since'),
+    422: failure('The document has mistakes; `problems` lists them with their places'),
+    428: failure('If-Match is missing'),
+  },
+});
+
+const historyRoute = createRoute({
+  method: 'get',
+  path: '/house-limits/rule-history',
+  summary: 'When a rule of the house limits was last changed',
+  request: { query: pointerQuery },
+  responses: { 200: json(ruleChange, 'The latest change, or null where it has been as it is from the begin') },
+});
+
+const rolesRoute = createRoute({
+  method: 'get',
+  path: '/roles',
+  summary: 'The roles that house limits can except',
+  responses: { 200: json(z.array(roleSchema), 'The roles') },
+});
+
+/** The limits that no profile exceeds, and the roles that can be excepted from them. */
+export function house(sequelize: Sequelize) {
+  return router()
+    .openapi(readRoute, async (context) => {
+      const setting = await SettingModel.findByPk(NAME, { rejectOnEmpty: true });
+      context.header('ETag', etagOf(setting.revision));
+      return context.json(setting.value as Record<string, unknown>, 200);
+    })
+    .openapi(saveRoute, async (context) => {
+      const value = context.req.valid('json') as JsonObject;
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined)
+        return problem(context, 428, 'Send If-Match with the entity tag of the house limits that were edited.') as never;
+      const read = readHouseLimits(value);
+      if (!read.ok)
+        return problem(context, 422, read.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' '), {
+          problems: read.problems,
+        }) as never;
+      return (await sequelize.transaction(async (transaction) => {
+        const setting = await SettingModel.findByPk(NAME, { transaction, lock: transaction.LOCK.UPDATE, rejectOnEmpty: true });
+        if (!matches(ifMatch, setting.revision))
+          return problem(context, 412, 'Somebody else has changed the house limits since you opened them. Nothing of yours was saved.');
+        const revision = setting.revision + 1;
+        await setting.update({ value, revision }, { transaction });
+        await SettingHistoryModel.create({ name: NAME, revision, value }, { transaction });
+        context.header('ETag', etagOf(revision));
+        return context.json(value as Record<string, unknown>, 200);
+      })) as never;
+    })
+    .openapi(historyRoute, async (context) => {
+      const { pointer } = context.req.valid('query');
+      const history = await SettingHistoryModel.findAll({ where: { name: NAME }, order: [['revision', 'DESC']] });
+      return context.json(
+        latestChange(
+          history.map(({ revision, savedAt, value }) => ({ revision, savedAt, document: value as JsonObject })),
+          pointer,
+        ),
+        200,
+      );
+    })
+    .openapi(rolesRoute, async (context) => {
+      const setting = await SettingModel.findByPk('roles');
+      return context.json((setting?.value ?? []) as { id: string; name: string }[], 200);
+    });
+}
