@@ -65,6 +65,7 @@ export {
   type Outcome,
 } from './markup/compile';
 export { ELEMENT_CATALOGUE, type ElementGroup } from './markup/catalogue';
+export { headingTarget } from './markup/headings';
 export { applyRules } from './markup/apply';
 export { clean, cleanWithoutLedger, type Cleaned } from './markup/clean';
 export { patched, patchToKeep, type Keeping } from './markup/keep';

@@ -15,6 +15,11 @@ export const routes: Routes = [
     canDeactivate: [askBeforeLeaving],
     title: 'Workshop · Typikon',
   },
+  {
+    path: 'house-limits',
+    loadComponent: () => import('./features/house/house-limits').then((m) => m.HouseLimitsPage),
+    title: 'House limits · Typikon',
+  },
   { path: 'site', loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
   { path: 'site/:id', loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
   { path: '**', redirectTo: 'profiles' },

@@ -1,28 +1,58 @@
-import { clean, compileRules, measure, resolveProfile, takeCensus, type Census, type CompiledRules } from '@typikon/core';
-import type { Proof, ProofRequest } from './state/types';
+import {
+  clean,
+  compileRules,
+  lessonsOf,
+  measure,
+  patchToLearn,
+  resolveProfile,
+  takeCensus,
+  type Census,
+  type CompiledRules,
+  type CompileOptions,
+  type JsonObject,
+  type Lessons,
+  type ResolvedProfile,
+} from '@typikon/core';
+import type { Proof, ProofRequest, WorkerTask } from './state/types';
 
 /** The rules compiled last, kept as long as the same profile is asked for. */
-let compiled: { key: string; rules: CompiledRules } | null = null;
+let compiled: { key: string; resolved: ResolvedProfile; options: CompileOptions; rules: CompiledRules } | null = null;
 
-addEventListener('message', ({ data }: MessageEvent<{ id: number; request: ProofRequest }>) => {
-  const { id, request } = data;
+addEventListener('message', ({ data }: MessageEvent<{ id: number; task: WorkerTask }>) => {
+  const { id, task } = data;
   try {
-    postMessage({ id, proof: prove(request) });
+    postMessage({ id, result: run(task) });
   } catch (error) {
     postMessage({ id, failure: error instanceof Error ? error.message : String(error) });
   }
 });
 
-function prove({ profileId, documents, house, html }: ProofRequest): Proof {
-  const begin = performance.now();
-  const key = JSON.stringify([profileId, documents, house]);
-  if (compiled?.key !== key) {
-    const resolution = resolveProfile(profileId, (id) => documents[id]);
-    if (!resolution.ok) throw new Error(resolution.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' '));
-    compiled = { key, rules: compileRules(resolution.resolved, house === null ? {} : { house }) };
+function run(task: WorkerTask): Proof | Lessons | JsonObject {
+  const { resolved, options, rules } = compile(task.request);
+  switch (task.kind) {
+    case 'prove':
+      return prove(task.request, rules);
+    case 'list-lessons':
+      return lessonsOf(task.request.html, resolved, options);
+    case 'learn':
+      return patchToLearn(task.request.html, resolved, new Set(task.chosen), options);
   }
-  let census: Census = { elements: {}, attributes: {} };
-  const cleaned = clean(html, compiled.rules, (root) => (census = takeCensus(root)));
+}
+
+function compile({ profileId, documents, house, role }: ProofRequest): NonNullable<typeof compiled> {
+  const key = JSON.stringify([profileId, documents, house, role]);
+  if (compiled?.key === key) return compiled;
+  const resolution = resolveProfile(profileId, (id) => documents[id]);
+  if (!resolution.ok) throw new Error(resolution.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' '));
+  const options: CompileOptions = { ...(house === null ? {} : { house }), ...(role === '' ? {} : { role }) };
+  const { resolved } = resolution;
+  return (compiled = { key, resolved, options, rules: compileRules(resolved, options) });
+}
+
+function prove({ html }: ProofRequest, rules: CompiledRules): Proof {
+  const begin = performance.now();
+  let census: Census = { elements: {}, attributes: {}, nesting: 0, letters: 0 };
+  const cleaned = clean(html, rules, (root) => (census = takeCensus(root)));
   return {
     input: html,
     html: cleaned.html,

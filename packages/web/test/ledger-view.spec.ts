@@ -48,17 +48,29 @@ test('what a profile takes can be allowed from there', async () => {
   expect(screen.profile.markup.elements['u']).toEqual({ outcome: 'keep' });
 });
 
-test.each([
-  [
-    '<iframe src="https://cams.example/"></iframe>',
-    'The house limits hold for every profile; allowing it here alone would change nothing.',
-  ],
-  ['<script>x()</script>', ''],
-])('what layers above the profile take cannot: %s', async (html, text) => {
-  const screen = await open(html);
+test('what the safety floor takes cannot be allowed', async () => {
+  const screen = await open('<script>x()</script>');
   await screen.click('.sentence');
-  expect(screen.has('.act .ty-quiet')).toBe(false);
-  expect(screen.texts('.act')).toEqual([text]);
+  expect(screen.texts('.act .ty-quiet')).toEqual(['Show in source', 'Why']);
+  await screen.click('.act .ty-quiet:last-child');
+  expect(screen.texts('.why')[0]).toMatch(/holds for every profile and every role: \/elements\/drop ?\. Nothing lifts it/);
+});
+
+test('what the house limits take offers a way through them', async () => {
+  const screen = await open('<iframe src="https://cams.example/"></iframe>');
+  await screen.click('.sentence');
+  expect(screen.texts('.act .ty-quiet')).toEqual(['Let it through…', 'Show in source', 'Why']);
+});
+
+test('why: the rule, its layer, and when it was set', async () => {
+  const screen = await open('<u>x</u>');
+  await screen.click('.sentence');
+  await screen.click('.act .ty-quiet:last-child');
+  screen.http
+    .expectOne(({ url }) => url.startsWith('/api/v1/profiles/house/rule-history?pointer=%2Fmarkup%2Funlisted'))
+    .flush({ revision: 4, savedAt: '2026-02-03T10:00:00.000Z', before: 'text', after: 'unwrap', isFirst: false });
+  await screen.settle();
+  expect(screen.texts('.why')[0]).toMatch(/The rule is \/markup\/unlisted of House\. It was set so in save 4, 3 Feb 2026/);
 });
 
 test('the measures say how much of the text is kept and how heavy the markup is', async () => {
@@ -66,6 +78,6 @@ test('the measures say how much of the text is kept and how heavy the markup is'
     profile: 'story-desk',
     html: '<p><font size="1">Eighteen letters in</font></p><form>gone</form>',
   });
-  expect(screen.texts('dd')).toEqual(['80.9 %', '2', '1', '0.5']);
-  expect(screen.texts('dt')).toEqual(['of the text kept', 'changes, 2 rules', 'thing lost', 'markup per letter, was 2.1']);
+  expect(screen.texts('dd')).toEqual(['80.9 %', '2', '1', '0.4', '0']);
+  expect(screen.texts('dt')).toEqual(['of the text kept', 'changes, 2 rules', 'thing lost', 'markup per letter, was 2.0', 'inline styles left']);
 });

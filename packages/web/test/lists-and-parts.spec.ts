@@ -46,7 +46,7 @@ describe('a new profile', () => {
     });
     request.flush({ id: 'picture-desk', document: {}, revision: 1, createdAt: '', updatedAt: '' });
     await screen.settle();
-    expect(navigate).toHaveBeenCalledWith(['/profiles', 'picture-desk']);
+    expect(navigate).toHaveBeenCalledWith(['/profiles', 'picture-desk'], { queryParams: {} });
   });
   test.each([
     ['', /Give the profile a name/],

@@ -5,11 +5,12 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { provideZonelessChangeDetection, type Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { clean, compileRules, measure, parseFragment, takeCensus, type HouseLimits, type JsonObject } from '@typikon/core';
+import { clean, compileRules, measure, parseFragment, takeCensus, type HouseLimits, type Json, type JsonObject } from '@typikon/core';
 import { provideStore, Store } from '@ngrx/store';
+import { ProfileEdit } from '../src/features/workshop/edit';
 import { BenchActions, benchFeature } from '../src/state/bench';
 import { LibraryActions, libraryFeature } from '../src/state/library';
-import type { Library, Proof, Specimen, StoredProfile } from '../src/state/types';
+import type { Library, Proof, Role, Specimen, StoredProfile } from '../src/state/types';
 import { workshopFeature } from '../src/state/workshop';
 import { WorkshopActions } from '../src/state/workshop.actions';
 
@@ -38,6 +39,14 @@ export function demoLibrary(): Library {
     pageKinds: [],
     documents: [],
     house: json('house-limits.json') as HouseLimits,
+    houseRevision: 1,
+    roles: json('roles.json') as Role[],
+    census: {
+      documents: 4,
+      elements: { p: 7, u: 3, h1: 2, iframe: 1 },
+      attributes: { p: { align: 2 } },
+      most: { nesting: 5, elements: 30, letters: 900 },
+    },
     siteOrigin: 'http://localhost:4711',
   };
 }
@@ -81,8 +90,7 @@ export class Screen<T> {
   /** Does what the worker does, under the draft as it stands. */
   prove(html: string): void {
     const resolved = this.store.selectSignal(workshopFeature.selectResolved)()!;
-    const house = this.store.selectSignal(libraryFeature.selectHouse)()!;
-    const cleaned = clean(html, compileRules(resolved, { house }));
+    const cleaned = clean(html, compileRules(resolved, this.store.selectSignal(workshopFeature.selectOptions)()));
     const proof: Proof = {
       input: html,
       html: cleaned.html,
@@ -120,6 +128,10 @@ export class Screen<T> {
     field.value = value;
     field.dispatchEvent(new Event(type, { bubbles: true }));
     await this.settle();
+  }
+  /** Edits the draft as the chapters do. */
+  edit(keys: readonly string[], value: Json): void {
+    TestBed.inject(ProfileEdit).set(keys, value, 'An edit');
   }
   /** The profile's own document as it is edited. */
   get draft(): JsonObject {

@@ -1,4 +1,4 @@
-import type { ParentNode } from '../html/node';
+import { FragmentNode, type ParentNode } from '../html/node';
 import { visibleLetters } from '../html/text';
 import { nearestLevel, type CompiledElement, type CompiledRules } from './compile';
 
@@ -47,4 +47,11 @@ export function shiftOf(root: ParentNode, rules: CompiledRules): number {
       if (child.children.length > 0) stack.push(child);
     }
   return highest === 7 ? 0 : headings.top - highest;
+}
+
+/** What the policy makes of a heading where that is the same in every document; null where it does nothing, or depends on the others. */
+export function headingTarget(name: string, rules: CompiledRules): string | null {
+  if (rules.headings === null || rules.headings.others === 'shift') return null;
+  const target = headingRules(new FragmentNode(), rules).get(name)?.name;
+  return target === undefined || target === name ? null : target;
 }

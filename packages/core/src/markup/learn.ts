@@ -60,7 +60,7 @@ export function lessonsOf(input: string, resolved: ResolvedProfile, options: Com
       const keeping = patchToKeep(entries, next, input, options) ?? patchToKeep(entries, profile, input, options);
       if (keeping === null) {
         if (round === 0 || group.layer !== 'profile')
-          unlearnable.set(id, { label: nameOf(group), places: group.places.length, layer: group.layer });
+          unlearnable.set(id, { label: nameOf(group), places: group.places.length, layer: layerOf(group, options) });
         continue;
       }
       next = patched(next, keeping.patch) ?? next;
@@ -130,12 +130,29 @@ function joined(one: JsonObject, other: JsonObject): JsonObject {
   return merged;
 }
 
+/** Who stands in the way: what a profile takes and cannot be told to keep, the house limits would take in its place. */
+function layerOf({ layer }: EntryGroup, { house }: CompileOptions): EntryGroup['layer'] {
+  return layer === 'safety-floor' || house === undefined ? layer : 'house-limits';
+}
+
+const NAMES: Partial<Record<EntryGroup['reason'], string>> = {
+  'comment-not-allowed': 'comments',
+  'comment-forbidden': 'comments that could turn into markup',
+  'hard-space': 'hard spaces',
+  'empty-paragraph': 'empty paragraphs',
+  'nesting-limit': 'deep nesting',
+  'letter-limit': 'its length',
+  'element-limit': 'so many elements',
+};
+
 function lessonId({ reason, element, attribute, property }: EntryGroup): string {
   return [reason, element, attribute, property].join(' ');
 }
 
 function nameOf({ element, attribute, property, reason }: EntryGroup): string {
+  const name = NAMES[reason];
+  if (name !== undefined) return name;
   if (property !== '') return `${property} in style${element === '' ? '' : ` on <${element}>`}`;
   if (attribute !== '') return `${attribute}${element === '' ? '' : ` on <${element}>`}`;
-  return element === '' ? (reason === 'comment-forbidden' ? 'comments that could turn into markup' : reason) : `<${element}>`;
+  return element === '' ? 'the markup as it stands' : `<${element}>`;
 }

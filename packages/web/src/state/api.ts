@@ -1,8 +1,8 @@
-import { HttpClient, type HttpErrorResponse } from '@angular/common/http';
+import { HttpClient, type HttpErrorResponse, type HttpHeaders } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
-import type { HouseLimits, JsonObject, Problem } from '@typikon/core';
+import type { CensusOfAll, HouseLimits, JsonObject, Problem } from '@typikon/core';
 import { catchError, forkJoin, map, throwError, type Observable } from 'rxjs';
-import type { DocumentSummary, Library, PageKindWithCss, Specimen, StoredProfile } from './types';
+import type { DocumentSummary, Library, PageKindWithCss, Role, RuleChange, Specimen, StoredProfile } from './types';
 
 /** An answer of the server that says no (RFC 9457), or that there was none. */
 export class ApiFailure extends Error {
@@ -29,9 +29,11 @@ export class Api {
       specimens: this.get<Specimen[]>('specimens'),
       pageKinds: this.get<PageKindWithCss[]>('page-kinds'),
       documents: this.get<DocumentSummary[]>('documents'),
-      house: this.get<HouseLimits>('house-limits'),
+      limits: this.houseLimits(),
+      roles: this.get<Role[]>('roles'),
+      census: this.get<CensusOfAll>('documents/census'),
       settings: this.get<{ siteOrigin: string }>('settings'),
-    }).pipe(map(({ settings, ...rest }) => ({ ...rest, siteOrigin: atSameHost(settings.siteOrigin) })));
+    }).pipe(map(({ settings, limits, ...rest }) => ({ ...rest, ...limits, siteOrigin: atSameHost(settings.siteOrigin) })));
   }
 
   profile(id: string): Observable<StoredProfile> {
@@ -45,6 +47,28 @@ export class Api {
       .pipe(catchError(asFailure));
   }
 
+  houseLimits(): Observable<{ house: HouseLimits; houseRevision: number }> {
+    return this.http.get<HouseLimits>('/api/v1/house-limits', { observe: 'response' }).pipe(
+      map(({ body, headers }) => ({ house: body!, houseRevision: revisionIn(headers) })),
+      catchError(asFailure),
+    );
+  }
+
+  /** Changes the house limits, which hold from then on for every profile. */
+  saveHouseLimits(house: JsonObject, revision: number): Observable<{ house: HouseLimits; houseRevision: number }> {
+    const headers = { 'If-Match': `"${revision}"` };
+    return this.http.put<HouseLimits>('/api/v1/house-limits', house, { headers, observe: 'response' }).pipe(
+      map((response) => ({ house: response.body!, houseRevision: revisionIn(response.headers) })),
+      catchError(asFailure),
+    );
+  }
+
+  /** When a rule was last changed: of a profile, or of the house limits where no profile is named. */
+  ruleHistory(profile: string | null, pointer: string): Observable<RuleChange | null> {
+    const path = profile === null ? 'house-limits' : `profiles/${profile}`;
+    return this.get<RuleChange | null>(`${path}/rule-history?pointer=${encodeURIComponent(pointer)}`);
+  }
+
   createProfile(id: string, document: JsonObject): Observable<StoredProfile> {
     return this.http.post<StoredProfile>('/api/v1/profiles', { id, document }).pipe(catchError(asFailure));
   }
@@ -52,6 +76,10 @@ export class Api {
   private get<T>(path: string): Observable<T> {
     return this.http.get<T>(`/api/v1/${path}`).pipe(catchError(asFailure));
   }
+}
+
+function revisionIn(headers: HttpHeaders): number {
+  return Number(/\d+/.exec(headers.get('ETag') ?? '')?.[0] ?? 0);
 }
 
 /** The site has a port of its own on the host under which the application was opened. */

@@ -2,7 +2,7 @@ import { inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, createSelector, on, props, Store } from '@ngrx/store';
 import { catchError, combineLatest, debounceTime, distinctUntilChanged, filter, map, of, switchMap, take } from 'rxjs';
-import { groupEntries } from './ledger-groups';
+import { groupEntries } from '@typikon/core';
 import { libraryFeature } from './library';
 import { ProofRunner } from './proof-runner';
 import type { Proof, ProofRequest, Specimen } from './types';
@@ -125,6 +125,7 @@ function isSameRequest(one: ProofRequest | { problem: string }, other: ProofRequ
     one.profileId === other.profileId &&
     one.html === other.html &&
     one.house === other.house &&
+    one.role === other.role &&
     ids.length === Object.keys(other.documents).length &&
     ids.every((id) => one.documents[id] === other.documents[id])
   );
@@ -138,15 +139,16 @@ export const computeProof = createEffect(
       store.select(libraryFeature.selectHouse),
       store.select(benchFeature.selectInput),
       store.select(benchFeature.selectSpecimenId),
+      store.select(workshopFeature.selectRole),
     ]).pipe(
       // The selectors change one after another within one dispatch.
       debounceTime(0),
       filter(([resolution, , , specimenId]) => resolution !== null && specimenId !== null),
-      map(([resolution, house, html]): ProofRequest | { problem: string } => {
+      map(([resolution, house, html, , role]): ProofRequest | { problem: string } => {
         if (resolution === null || !resolution.ok)
           return { problem: resolution?.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' ') ?? '' };
         const { id, chain } = resolution.resolved;
-        return { profileId: id, documents: Object.fromEntries(chain.map((link) => [link.id, link.document])), house, html };
+        return { profileId: id, documents: Object.fromEntries(chain.map((link) => [link.id, link.document])), house, role, html };
       }),
       distinctUntilChanged(isSameRequest),
       switchMap((request) =>

@@ -1,6 +1,6 @@
 import { clean, compileRules, resolveProfile, type JsonObject, type LedgerEntry } from '@typikon/core';
 import { removedParts, newParts } from '../features/bench/differences';
-import { groupEntries } from './ledger-groups';
+import { groupEntries } from '@typikon/core';
 import { wordsOf } from './ledger-words';
 
 const markup: JsonObject = {
@@ -33,11 +33,11 @@ test('the same done by the same rule is one group, losses first', () => {
 });
 
 test('a floor rule is one group over all elements, a rule of the profile one for each', () => {
-  const groups = groupEntries(ledgerOf('<p style="a">x</p><strong style="b">y</strong><p class="c">z</p><strong class="d">w</strong>'));
+  const groups = groupEntries(ledgerOf('<p onclick="a">x</p><strong onclick="b">y</strong><p class="c">z</p><strong class="d">w</strong>'));
   expect(groups.map(({ element, attribute, places }) => `${attribute}/${element}/${places.length}`).sort()).toEqual([
     'class/p/1',
     'class/strong/1',
-    'style//2',
+    'onclick//2',
   ]);
 });
 

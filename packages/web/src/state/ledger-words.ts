@@ -1,4 +1,4 @@
-import type { EntryGroup } from './ledger-groups';
+import type { EntryGroup } from '@typikon/core';
 
 /** What a group of entries says, in words: what happened to the author's content, and who decided. */
 export interface GroupWords {
@@ -48,8 +48,9 @@ function lost({ textLost, places }: EntryGroup): string {
 
 /** The words for a group; `nameOf` gives the name of a profile by its id. */
 export function wordsOf(group: EntryGroup, nameOf: (id: string) => string): GroupWords {
-  const { layer, origin, element, attribute, reason } = group;
-  const subject = attribute === '' ? element : element === '' ? attribute : `${attribute} on ${element}`;
+  const { layer, origin, element, attribute, property, reason } = group;
+  const named = property === '' ? attribute : property;
+  const subject = named === '' ? element : element === '' ? named : `${named} on ${element}`;
   return {
     sentence: sentenceOf(group),
     layer:
@@ -70,10 +71,21 @@ export function wordsOf(group: EntryGroup, nameOf: (id: string) => string): Grou
   };
 }
 
+/** What the rule is called where it is not about one element. */
+const SETTINGS: Partial<Record<EntryGroup['reason'], string>> = {
+  'comment-not-allowed': 'comments',
+  'nesting-limit': 'nesting',
+  'element-limit': 'number of elements',
+  'letter-limit': 'length',
+  'heading-level': 'headings',
+  'hard-space': 'hard spaces',
+  'empty-paragraph': 'empty paragraphs',
+  'id-prefixed': 'prefix of ids',
+  'new-window': 'new windows',
+};
+
 function citationSubject({ reason }: EntryGroup, subject: string): string {
-  if (reason === 'comment-not-allowed') return 'comments';
-  if (reason === 'nesting-limit') return 'nesting';
-  return subject;
+  return SETTINGS[reason] ?? subject;
 }
 
 const REMARKS: Partial<Record<EntryGroup['reason'], string>> = {
@@ -84,13 +96,25 @@ const REMARKS: Partial<Record<EntryGroup['reason'], string>> = {
   'relative-address-not-allowed': 'only whole addresses are allowed',
   'host-not-allowed': 'this host is not allowed',
   'value-not-allowed': 'the value is not one of those allowed',
-  'attribute-forced': 'a frame is always closed in',
+  'attribute-forced': 'the rule puts it there',
+  'required-missing': 'the rule asks for it',
+  'parent-not-allowed': 'it may not stand there',
+  'depth-limit': 'it may not stand in itself so deep',
+  'ratio-not-allowed': 'its proportions are limited',
+  'style-forbidden': 'CSS does not know it, or it could fetch or cover something',
+  'style-property-not-allowed': 'no rule allows the property',
+  'style-value-not-allowed': 'the value is not one of those allowed',
+  'style-importance': 'nothing in content outweighs the stylesheets',
+  'name-clobbers': 'the page’s own scripts go by that name',
+  'id-prefixed': 'so that it cannot clash with the page’s own',
+  'letter-limit': 'longer than allowed',
+  'element-limit': 'more elements than allowed',
   'nesting-limit': 'nested deeper than allowed',
   'comment-forbidden': 'the comment could turn into markup',
 };
 
 function sentenceOf(group: EntryGroup): string {
-  const { action, reason, element, attribute, places, after } = group;
+  const { action, reason, element, attribute, property, places, after, textLost } = group;
   const n = places.length;
   const many = n !== 1;
   switch (reason) {
@@ -109,6 +133,41 @@ function sentenceOf(group: EntryGroup): string {
       return `${many ? `${n} places were` : 'A place was'} put in order: the elements could not stand in each other`;
     case 'nesting-limit':
       return `${things(group)} unwrapped, the content stays`;
+    case 'element-limit':
+      return `${things(group)} unwrapped, there were too many elements; the words stay`;
+    case 'letter-limit':
+      return `The text was cut off: ${textLost} ${textLost === 1 ? 'letter' : 'letters'} went`;
+    case 'heading-level':
+      return `${many ? `${n} <${element}>` : `A <${element}>`} became ${after === '' ? 'headings of another level' : after}`;
+    case 'hard-space':
+      return `${many ? `${n} hard spaces` : 'A hard space'} became plain`;
+    case 'empty-paragraph':
+      return `${many ? `${n} empty paragraphs` : 'An empty paragraph'} went`;
+    case 'empty-element':
+      return action === 'removed' ? `${things(group)} went; there was nothing in ${many ? 'them' : 'it'}` : `${things(group)} got a line to stand on`;
+    case 'parent-not-allowed':
+    case 'depth-limit':
+      return `${things(group)} unwrapped, the words stay`;
+    case 'required-missing':
+      return action === 'changed'
+        ? `${after || attribute} was added to ${things(group).toLowerCase()}`
+        : `${things(group)} without ${attribute} ${action === 'removed' ? `went${lost(group)}` : 'unwrapped, the words stay'}`;
+    case 'id-prefixed':
+      return `${many ? `${n} ids and references` : 'An id or a reference to one'} got the prefix`;
+    case 'new-window':
+      return action === 'removed'
+        ? `${many ? `${n} links` : 'A link'} no longer ${many ? 'open' : 'opens'} a new window`
+        : `${after || attribute} was put on ${many ? `${n} links` : 'a link'} to other sites`;
+    case 'ratio-not-allowed':
+      return `The height of ${many ? `${n} <${element}>` : `a <${element}>`} was fitted to the width`;
+    case 'style-forbidden':
+    case 'style-property-not-allowed':
+    case 'style-value-not-allowed':
+      return `${capital(propertyNoun(property))} taken off ${many ? `${n} places` : `a <${element || 'tag'}>`}, the content stays`;
+    case 'style-importance':
+      return `!important taken off ${property || 'inline styles'} in ${many ? `${n} places` : 'one place'}`;
+    case 'name-clobbers':
+      return `${capital(attribute)} taken off ${many ? `${n} elements` : `a <${element}>`}, because the page’s own parts go by that name`;
     case 'fallback-content':
       return 'What stood inside a frame went; browsers never show it';
     case 'attribute-forced':
@@ -139,6 +198,20 @@ function attributeNoun(attribute: string): string {
     src: 'the source',
   };
   return nouns[attribute] ?? attribute;
+}
+
+function propertyNoun(property: string): string {
+  const nouns: Record<string, string> = {
+    color: 'the colour',
+    'background-color': 'the background colour',
+    background: 'the background',
+    'font-family': 'the typeface',
+    'font-size': 'the size of the letters',
+    font: 'the typeface and size',
+    'text-align': 'the alignment',
+    '': 'what is no declaration',
+  };
+  return nouns[property] ?? `the style ${property}`;
 }
 
 function capital(text: string): string {

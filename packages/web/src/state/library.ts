@@ -3,6 +3,7 @@ import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props } from '@ngrx/store';
 import { catchError, exhaustMap, map, of } from 'rxjs';
 import { Api, type ApiFailure } from './api';
+import { readHouseLimits, type HouseLimits, type JsonObject } from '@typikon/core';
 import { nameOf } from './profile-name';
 import type { Library, StoredProfile } from './types';
 import { WorkshopActions } from './workshop.actions';
@@ -13,6 +14,8 @@ export const LibraryActions = createActionGroup({
     Requested: emptyProps(),
     Loaded: props<{ library: Library }>(),
     'Load Failed': props<{ message: string }>(),
+    /** The house limits were changed here, or read anew. */
+    'House Changed': props<{ house: HouseLimits; houseRevision: number }>(),
     'Profile Created': props<{ profile: StoredProfile }>(),
   },
 });
@@ -46,6 +49,9 @@ export const libraryFeature = createFeature({
     on(LibraryActions.loadFailed, (state, { message }): LibraryState =>
       state.library === null ? { ...state, status: 'failed', message } : state,
     ),
+    on(LibraryActions.houseChanged, (state, { house, houseRevision }): LibraryState =>
+      state.library === null ? state : { ...state, library: { ...state.library, house, houseRevision } },
+    ),
     on(LibraryActions.profileCreated, WorkshopActions.saved, (state, { profile }): LibraryState => withProfile(state, profile)),
     on(WorkshopActions.conflictFound, (state, { current }): LibraryState => withProfile(state, current)),
   ),
@@ -58,7 +64,20 @@ export const libraryFeature = createFeature({
     ),
     selectSpecimens: createSelector(selectLibrary, (library) => library?.specimens ?? []),
     selectDocuments: createSelector(selectLibrary, (library) => library?.documents ?? []),
-    selectHouse: createSelector(selectLibrary, (library) => library?.house ?? null),
+    /** The house limits as they are written, to be edited. */
+    selectHouseDocument: createSelector(selectLibrary, (library) => (library === null ? null : (library.house as unknown as JsonObject))),
+    selectHouseRevision: createSelector(selectLibrary, (library) => library?.houseRevision ?? 0),
+    /** The house limits with every default filled in; null where there are none. */
+    selectHouse: createSelector(
+      createSelector(selectLibrary, (library) => library?.house ?? null),
+      (house): HouseLimits | null => {
+        const read = house === null ? null : readHouseLimits(house as unknown as JsonObject);
+        return read?.ok === true ? read.house : null;
+      },
+    ),
+    selectRoles: createSelector(selectLibrary, (library) => library?.roles ?? []),
+    selectCensus: createSelector(selectLibrary, (library) => library?.census ?? null),
+    selectPageKinds: createSelector(selectLibrary, (library) => library?.pageKinds ?? []),
     selectSiteOrigin: createSelector(selectLibrary, (library) => library?.siteOrigin ?? ''),
   }),
 });

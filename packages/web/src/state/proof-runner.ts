@@ -1,6 +1,7 @@
 import { Injectable, InjectionToken, inject, type OnDestroy } from '@angular/core';
 import { Observable } from 'rxjs';
-import type { Proof, ProofRequest } from './types';
+import type { JsonObject, Lessons } from '@typikon/core';
+import type { Proof, ProofRequest, WorkerTask } from './types';
 
 /** Makes the worker. A token, so that tests can put something else in its place. */
 export const PROOF_WORKER = new InjectionToken<() => Worker>('proof worker');
@@ -8,7 +9,7 @@ export const PROOF_WORKER = new InjectionToken<() => Worker>('proof worker');
 /** A computation that is still running after this long is stopped for a newer one instead of being waited for. */
 const PATIENCE_MS = 250;
 
-type Answer = { id: number; proof: Proof } | { id: number; failure: string };
+type Answer = { id: number; result: unknown } | { id: number; failure: string };
 
 /** Runs proofs in a worker. A newer request makes the older one's answer worthless, and stops it where it takes long. */
 @Injectable({ providedIn: 'root' })
@@ -20,6 +21,20 @@ export class ProofRunner implements OnDestroy {
 
   /** Computes one proof. Errors with the sentence that the computation gave. Unsubscribing forgets the request. */
   prove(request: ProofRequest): Observable<Proof> {
+    return this.ask<Proof>({ kind: 'prove', request });
+  }
+
+  /** Lists what a profile would take from a sample, with the smallest rule for each. */
+  lessons(request: ProofRequest): Observable<Lessons> {
+    return this.ask<Lessons>({ kind: 'list-lessons', request });
+  }
+
+  /** Works out the rules for the lessons that were chosen, as a merge patch for the profile's own document. */
+  learn(request: ProofRequest, chosen: readonly string[]): Observable<JsonObject> {
+    return this.ask<JsonObject>({ kind: 'learn', request, chosen });
+  }
+
+  private ask<Result>(task: WorkerTask): Observable<Result> {
     return new Observable((subscriber) => {
       if (this.running !== null && performance.now() - this.running.since > PATIENCE_MS) this.endWorker();
       const id = ++this.latest;
@@ -29,7 +44,7 @@ export class ProofRunner implements OnDestroy {
         if (this.running?.id === id) this.running = null;
         if ('failure' in data) subscriber.error(new Error(data.failure));
         else {
-          subscriber.next(data.proof);
+          subscriber.next(data.result as Result);
           subscriber.complete();
         }
       };
@@ -37,7 +52,7 @@ export class ProofRunner implements OnDestroy {
       worker.addEventListener('message', onMessage);
       worker.addEventListener('error', onError);
       this.running = { id, since: performance.now() };
-      worker.postMessage({ id, request });
+      worker.postMessage({ id, task });
       return () => {
         worker.removeEventListener('message', onMessage);
         worker.removeEventListener('error', onError);

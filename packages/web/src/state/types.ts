@@ -1,4 +1,4 @@
-import type { Census, HouseLimits, JsonObject, LedgerEntry, Measures, PageKind } from '@typikon/core';
+import type { Census, CensusOfAll, HouseLimits, JsonObject, LedgerEntry, Measures, PageKind } from '@typikon/core';
 
 /** A profile as the server keeps it. */
 export interface StoredProfile {
@@ -31,13 +31,33 @@ export interface DocumentSummary {
   pageKindId: string;
 }
 
+export interface Role {
+  id: string;
+  name: string;
+}
+
+/** When a rule was last changed. */
+export interface RuleChange {
+  revision: number;
+  savedAt: string;
+  before: unknown;
+  after: unknown;
+  isFirst: boolean;
+}
+
 /** Everything the screens need from the server before they can show anything. */
 export interface Library {
   profiles: StoredProfile[];
   specimens: Specimen[];
   pageKinds: PageKindWithCss[];
   documents: DocumentSummary[];
+  /** The house limits as they are written. */
   house: HouseLimits;
+  /** Their entity tag. */
+  houseRevision: number;
+  roles: Role[];
+  /** What all stored documents hold together. */
+  census: CensusOfAll;
   siteOrigin: string;
 }
 
@@ -47,8 +67,16 @@ export interface ProofRequest {
   /** The documents of the profile and its parents, drafts included. */
   documents: Record<string, JsonObject>;
   house: HouseLimits | null;
+  /** For whose content; empty for anybody whom the house limits bind. */
+  role: string;
   html: string;
 }
+
+/** What the worker can be asked to do. */
+export type WorkerTask =
+  | { kind: 'prove'; request: ProofRequest }
+  | { kind: 'list-lessons'; request: ProofRequest }
+  | { kind: 'learn'; request: ProofRequest; chosen: readonly string[] };
 
 /** One specimen run through one profile. */
 export interface Proof {

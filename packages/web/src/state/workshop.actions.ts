@@ -3,7 +3,7 @@ import { createActionGroup, emptyProps, props } from '@ngrx/store';
 import type { Backup } from './draft-backup';
 import type { StoredProfile } from './types';
 
-export type Chapter = 'toolbar' | 'markup';
+export type Chapter = 'toolbar' | 'markup' | 'findings';
 
 /** What happens while a profile is worked on. */
 export const WorkshopActions = createActionGroup({
@@ -28,6 +28,8 @@ export const WorkshopActions = createActionGroup({
     'Chapter Chosen': props<{ chapter: Chapter }>(),
     /** A rule was chosen, in the sheet or from the ledger. */
     'Element Chosen': props<{ element: string | null }>(),
+    /** For whose content the rules are tried; empty for anybody whom the house limits bind. */
+    'Role Chosen': props<{ role: string }>(),
     'Changes Abandoned': emptyProps(),
   },
 });

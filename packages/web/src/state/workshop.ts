@@ -1,11 +1,13 @@
 import { inject } from '@angular/core';
 import {
   checkProfile,
+  classesIn,
   compileRules,
   countChanges,
   isSameJson,
   resolveProfile,
   type CompiledRules,
+  type CompileOptions,
   type Finding,
   type JsonObject,
   type Problem,
@@ -42,6 +44,7 @@ export interface WorkshopState {
   backup: Backup | null;
   chapter: Chapter;
   element: string | null;
+  role: string;
 }
 
 const initialState: WorkshopState = {
@@ -59,6 +62,7 @@ const initialState: WorkshopState = {
   backup: null,
   chapter: 'markup',
   element: null,
+  role: '',
 };
 
 const edited = (state: WorkshopState, document: JsonObject, label: string): WorkshopState => ({
@@ -76,7 +80,7 @@ export const workshopFeature = createFeature({
     initialState,
     on(WorkshopActions.opened, (state, { profile, backup }): WorkshopState => ({
       ...initialState,
-      chapter: state.chapter,
+      chapter: state.chapter === 'findings' ? 'markup' : state.chapter,
       profileId: profile.id,
       draft: profile.document,
       saved: profile.document,
@@ -156,13 +160,14 @@ export const workshopFeature = createFeature({
     on(WorkshopActions.backupDiscarded, (state): WorkshopState => ({ ...state, backup: null })),
     on(WorkshopActions.changesAbandoned, (state): WorkshopState => ({ ...state, draft: state.saved, past: [], future: [] })),
     on(WorkshopActions.chapterChosen, (state, { chapter }): WorkshopState => ({ ...state, chapter })),
+    on(WorkshopActions.roleChosen, (state, { role }): WorkshopState => ({ ...state, role })),
     on(WorkshopActions.elementChosen, (state, { element }): WorkshopState => ({
       ...state,
       element,
       chapter: element === null ? state.chapter : 'markup',
     })),
   ),
-  extraSelectors: ({ selectProfileId, selectDraft, selectSaved }) => {
+  extraSelectors: ({ selectProfileId, selectDraft, selectSaved, selectRole }) => {
     /** The documents that the draft is resolved with: those of the server, and the draft in place of its own. */
     const selectDocuments = createSelector(
       libraryFeature.selectProfiles,
@@ -181,16 +186,39 @@ export const workshopFeature = createFeature({
     const selectResolved = createSelector(selectResolution, (resolution): ResolvedProfile | null =>
       resolution?.ok === true ? resolution.resolved : null,
     );
-    const selectRules = createSelector(selectResolved, libraryFeature.selectHouse, (resolved, house): CompiledRules | null =>
-      resolved === null ? null : compileRules(resolved, house === null ? {} : { house }),
+    const selectOptions = createSelector(libraryFeature.selectHouse, selectRole, (house, role): CompileOptions => ({
+      ...(house === null ? {} : { house }),
+      ...(role === '' ? {} : { role }),
+    }));
+    const selectRules = createSelector(selectResolved, selectOptions, (resolved, options): CompiledRules | null =>
+      resolved === null ? null : compileRules(resolved, options),
     );
+    const selectStylesheetClasses = createSelector(libraryFeature.selectPageKinds, selectResolved, (pageKinds, resolved) => {
+      const kind = pageKinds.find(({ id }) => id === resolved?.profile.surface.pageKind);
+      return kind === undefined ? undefined : new Set(kind.css.flatMap(({ css }) => [...classesIn(css)]));
+    });
     return {
       selectDocuments,
       selectResolution,
       selectResolved,
       selectRules,
-      selectFindings: createSelector(selectResolved, selectRules, (resolved, rules): Finding[] =>
-        resolved === null || rules === null ? [] : checkProfile({ resolved, rules }),
+      /** The house limits and the role, as the rules are compiled with. */
+      selectOptions,
+      selectFindings: createSelector(
+        selectResolved,
+        libraryFeature.selectHouse,
+        selectStylesheetClasses,
+        libraryFeature.selectCensus,
+        (resolved, house, stylesheetClasses, census): Finding[] =>
+          resolved === null
+            ? []
+            : checkProfile({
+                resolved,
+                rules: compileRules(resolved, house === null ? {} : { house }),
+                ...(house === null ? {} : { house }),
+                ...(stylesheetClasses === undefined ? {} : { stylesheetClasses }),
+                ...(census === null || census.documents === 0 ? {} : { documents: census.most }),
+              }),
       ),
       selectChanges: createSelector(selectDraft, selectSaved, (draft, saved) => countChanges(saved, draft)),
     };

@@ -2,6 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature, type BenchTab, type Showing } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
+import { workshopFeature } from '../../state/workshop';
+import { WorkshopActions } from '../../state/workshop.actions';
 import { Split } from '../../ui/split';
 import { Tabs, type Tab } from '../../ui/tabs';
 import { AuthorView } from './author-view';
@@ -24,6 +26,8 @@ export class Bench {
   protected readonly state = this.store.selectSignal(benchFeature.selectBenchState);
   protected readonly specimens = this.store.selectSignal(libraryFeature.selectSpecimens);
   protected readonly specimen = this.store.selectSignal(benchFeature.selectSpecimen);
+  protected readonly roles = this.store.selectSignal(libraryFeature.selectRoles);
+  protected readonly role = this.store.selectSignal(workshopFeature.selectRole);
   protected readonly tabs: readonly Tab<BenchTab>[] = [
     { id: 'author', label: 'Author' },
     { id: 'markup', label: 'Markup' },
@@ -46,6 +50,10 @@ export class Bench {
     if (specimen === undefined) this.store.dispatch(BenchActions.inputChosen({ showing: value as Showing }));
     else if (specimen.id === this.state().specimenId) this.store.dispatch(BenchActions.inputChosen({ showing: 'source' }));
     else this.store.dispatch(BenchActions.specimenChosen({ specimen }));
+  }
+
+  protected chooseRole(role: string): void {
+    this.store.dispatch(WorkshopActions.roleChosen({ role }));
   }
 
   protected startOver(): void {

@@ -1,13 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { patchToKeep, type Keeping } from '@typikon/core';
+import { DatePipe } from '@angular/common';
+import { MatDialog } from '@angular/material/dialog';
+import { patchToKeep, type EntryGroup, type Keeping } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
-import type { EntryGroup } from '../../state/ledger-groups';
 import { wordsOf } from '../../state/ledger-words';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
 import { ProfileEdit } from '../workshop/edit';
+import { Api } from '../../state/api';
+import type { RuleChange } from '../../state/types';
+import { LetThroughDialog, type Taken } from './let-through-dialog';
 import { SeverityMark } from '../../ui/severity-mark';
 
 /** How many places of one group are listed before the rest is offered. */
@@ -16,7 +20,7 @@ const PLACES_AT_FIRST = 20;
 /** The ledger in words, by rule, what a reader misses first. Choosing a place marks it in the markup; the citation opens the rule. */
 @Component({
   selector: 'ty-ledger-view',
-  imports: [SeverityMark],
+  imports: [DatePipe, SeverityMark],
   templateUrl: './ledger-view.html',
   styleUrl: './ledger-view.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -25,7 +29,9 @@ export class LedgerView {
   private readonly store = inject(Store);
   private readonly edit = inject(ProfileEdit);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly api = inject(Api);
+  private readonly dialog = inject(MatDialog);
+  private readonly options = this.store.selectSignal(workshopFeature.selectOptions);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly groupsOf = this.store.selectSignal(benchFeature.selectGroups);
   protected readonly proof = this.store.selectSignal(benchFeature.selectProof);
@@ -52,17 +58,49 @@ export class LedgerView {
   /** What would keep the things of the open group from now on; null where this profile cannot. */
   protected readonly keeping = computed((): Keeping | null => {
     const resolved = this.resolved();
-    const house = this.house();
-    const ledger = this.proof()?.ledger ?? [];
+    const proof = this.proof();
+    const ledger = proof?.ledger ?? [];
     const group = this.groupsOf().find(({ key }) => key === this.openKey());
-    return group === undefined || resolved === null
+    return group === undefined || resolved === null || proof === null
       ? null
       : patchToKeep(
           group.places.flatMap((index) => ledger[index] ?? []),
           resolved,
-          house === null ? {} : { house },
+          proof.input,
+          this.options(),
         );
   });
+
+  /** Who set the rule of the open group, and when. */
+  protected readonly why = signal<{ key: string; change: RuleChange | null; failure: string } | null>(null);
+
+  protected explain(group: EntryGroup): void {
+    if (this.why()?.key === group.key) {
+      this.why.set(null);
+      return;
+    }
+    const profile = group.layer === 'house-limits' ? null : (group.origin ?? null);
+    if (group.layer !== 'house-limits' && profile === null) {
+      this.why.set({ key: group.key, change: null, failure: '' });
+      return;
+    }
+    this.api.ruleHistory(profile, group.rule).subscribe({
+      next: (change) => this.why.set({ key: group.key, change, failure: '' }),
+      error: ({ message }: Error) => this.why.set({ key: group.key, change: null, failure: message }),
+    });
+  }
+
+  /** Opens the way through the house limits. */
+  protected letThrough(group: EntryGroup & { words: { sentence: string } }): void {
+    const proof = this.proof();
+    if (proof === null) return;
+    const data: Taken = {
+      sentence: group.words.sentence,
+      entries: group.places.flatMap((index) => proof.ledger[index] ?? []),
+      input: proof.input,
+    };
+    this.dialog.open(LetThroughDialog, { data, width: '720px', maxWidth: '94vw', maxHeight: '92vh' });
+  }
 
   protected keep({ patch, label }: Keeping): void {
     this.edit.patch(patch, `Allowing ${label}`);

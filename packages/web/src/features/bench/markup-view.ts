@@ -11,7 +11,7 @@ import {
 } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
-import { elementOf } from '../../state/ledger-groups';
+import { elementOf } from '@typikon/core';
 import { workshopFeature } from '../../state/workshop';
 import { MarkupEditor } from './markup-editor';
 import { newParts, removedParts } from './differences';

@@ -26,13 +26,17 @@ import { benchFeature } from '../../state/bench';
           <dd>{{ figures.weight | number: '1.1-1' }}</dd>
           <dt>markup per letter, was {{ figures.weightBefore | number: '1.1-1' }}</dt>
         </div>
+        <div>
+          <dd>{{ figures.inlineStyles | number }}</dd>
+          <dt>{{ figures.inlineStyles === 1 ? 'inline style left' : 'inline styles left' }}</dt>
+        </div>
       </dl>
     }
   `,
   styles: `
     dl {
       display: grid;
-      grid-template-columns: repeat(4, auto);
+      grid-template-columns: repeat(5, auto);
       justify-content: space-between;
       gap: 10px;
       margin: 0;
@@ -66,15 +70,15 @@ export class MeasureLine {
   protected readonly figures = computed(() => {
     const measures = this.proof()?.measures;
     if (measures === undefined) return null;
-    const { lettersBefore, lettersAfter, bytesBefore, bytesAfter, changes, losses, rules } = measures;
-    const perLetter = (bytes: number, letters: number): number => (letters === 0 ? 0 : Math.max(0, bytes - letters) / letters);
+    const { lettersBefore, lettersAfter, markupPerTextBefore, markupPerTextAfter, inlineStyles, changes, losses, rules } = measures;
     return {
       kept: lettersBefore === 0 ? 100 : Math.floor((1000 * lettersAfter) / lettersBefore) / 10,
       changes,
       rules,
       losses,
-      weight: perLetter(bytesAfter, lettersAfter),
-      weightBefore: perLetter(bytesBefore, lettersBefore),
+      weight: markupPerTextAfter,
+      inlineStyles,
+      weightBefore: markupPerTextBefore,
     };
   });
 }

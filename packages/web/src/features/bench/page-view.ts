@@ -19,6 +19,7 @@ const PAUSE_MS = 120;
       <input type="hidden" name="profiles" />
       <input type="hidden" name="pageKind" />
       <input type="hidden" name="title" />
+      <input type="hidden" name="role" />
     </form>
     <iframe name="ty-proof-page" title="The published page" sandbox="" referrerpolicy="no-referrer"></iframe>
   `,
@@ -44,6 +45,7 @@ export class PageView {
   private readonly proof = this.store.selectSignal(benchFeature.selectProof);
   private readonly specimen = this.store.selectSignal(benchFeature.selectSpecimen);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
+  private readonly role = this.store.selectSignal(workshopFeature.selectRole);
   protected readonly action = computed(() => `${this.siteOrigin()}/proof`);
 
   constructor() {
@@ -59,6 +61,7 @@ export class PageView {
           profiles: JSON.stringify(Object.fromEntries(resolved.chain.map(({ id, document }) => [id, document]))),
           pageKind: resolved.profile.surface.pageKind,
           title,
+          role: this.role(),
         });
       }, PAUSE_MS);
       onCleanup(() => clearTimeout(timer));

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Router } from '@angular/router';
-import { PROFILE_FORMAT } from '@typikon/core';
+import { PROFILE_FORMAT, STARTING_POINTS, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { Api, type ApiFailure } from '../../state/api';
 import { LibraryActions, libraryFeature } from '../../state/library';
@@ -22,15 +22,23 @@ export class NewProfile {
   protected readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   protected readonly name = signal('');
   protected readonly purpose = signal('');
-  protected readonly parent = signal('house');
+  protected readonly points = STARTING_POINTS;
+  /** Where it begins: `parent:` and a profile, `set:` and a starting point, `sample` or `nothing`. */
+  protected readonly begin = signal('parent:house');
   protected readonly failure = signal('');
   protected readonly isBusy = signal(false);
   protected readonly id = computed(() => idFrom(this.name()));
+  protected readonly hint = computed(() => {
+    const begin = this.begin();
+    if (begin.startsWith('parent:')) return 'It follows every later change of that profile, except where you set something here.';
+    if (begin === 'sample') return 'You paste or drop a sample next; what authors may keep of it is ticked there.';
+    if (begin === 'nothing') return 'Authors can write text without any markup until you allow some.';
+    return STARTING_POINTS.find(({ id }) => begin === `set:${id}`)?.gloss ?? '';
+  });
 
   protected create(event: Event): void {
     event.preventDefault();
     const id = this.id();
-    const parent = this.profiles().find((profile) => profile.id === this.parent());
     if (id === '') {
       this.failure.set('Give the profile a name with letters in it, such as “Picture desk”.');
       return;
@@ -40,23 +48,31 @@ export class NewProfile {
       return;
     }
     this.isBusy.set(true);
-    const document = {
+    const document: JsonObject = {
       format: PROFILE_FORMAT,
       name: this.name().trim(),
       ...(this.purpose().trim() === '' ? {} : { purpose: this.purpose().trim() }),
-      ...(parent === undefined ? { markup: { elements: { p: {} } } } : { extends: parent.id }),
+      ...this.beginning(),
     };
     this.api.createProfile(id, document).subscribe({
       next: (profile) => {
         this.store.dispatch(LibraryActions.profileCreated({ profile }));
         this.dialog.close();
-        void this.router.navigate(['/profiles', id]);
+        void this.router.navigate(['/profiles', id], { queryParams: this.begin() === 'sample' ? { learn: 'sample' } : {} });
       },
       error: (failure: ApiFailure) => {
         this.isBusy.set(false);
         this.failure.set(failure.message);
       },
     });
+  }
+
+  /** What the document says at first besides its name. */
+  private beginning(): JsonObject {
+    const begin = this.begin();
+    if (begin.startsWith('parent:')) return { extends: begin.slice('parent:'.length) };
+    const { format: _format, ...document } = STARTING_POINTS.find(({ id }) => begin === `set:${id}`)?.document ?? {};
+    return document;
   }
 }
 

@@ -1,5 +1,5 @@
 import type { StoredProfile } from '../../state/types';
-import { differencesOf } from '../workshop/conflict-notice';
+import { differencesOf } from '../workshop/changes-table';
 import { inFamilyOrder } from './family';
 import { idFrom } from './new-profile';
 
@@ -37,7 +37,7 @@ test('two versions differ where their settings do', () => {
   const mine = { name: 'A', markup: { elements: { p: {}, u: {} } }, toolbar: { order: ['a'] } };
   const theirs = { name: 'A', markup: { elements: { p: {} } }, toolbar: { order: ['b'] } };
   expect(differencesOf(mine, theirs)).toEqual([
-    { pointer: '/markup/elements/u', mine: {}, theirs: undefined },
-    { pointer: '/toolbar/order', mine: ['a'], theirs: ['b'] },
+    { pointer: '/markup/elements/u', one: {}, other: undefined },
+    { pointer: '/toolbar/order', one: ['a'], other: ['b'] },
   ]);
 });

@@ -28,6 +28,11 @@ export class ProfileEdit {
     this.edited(mergePatch(this.draft(), patch) as JsonObject, label);
   }
 
+  /** Puts another document in place of the draft. */
+  replace(document: JsonObject, label: string): void {
+    this.edited(document, label);
+  }
+
   private edited(document: JsonObject, label: string): void {
     this.store.dispatch(WorkshopActions.draftEdited({ document, label }));
   }

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, signal } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { inheritedValue, isObject, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
@@ -8,13 +9,15 @@ import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
 import { ProfileEdit } from './edit';
 import { ElementDetails } from './element-details';
+import { LearnDialog } from './learn-dialog';
+import { MarkupText } from './markup-text';
 import { markupGroups, type MarkupRow } from './markup-rows';
 import { RestOfMarkup } from './rest-of-markup';
 
 /** §2 Markup: what may be stored, element by element, with what each rule does to the markup on the bench. */
 @Component({
   selector: 'ty-markup-chapter',
-  imports: [ElementDetails, MatCheckboxModule, RestOfMarkup],
+  imports: [ElementDetails, MarkupText, MatCheckboxModule, RestOfMarkup],
   templateUrl: './markup-chapter.html',
   styleUrl: './markup-chapter.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -27,6 +30,9 @@ export class MarkupChapter {
   private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
   private readonly proof = this.store.selectSignal(benchFeature.selectProof);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
+  private readonly dialog = inject(MatDialog);
+  private readonly census = this.store.selectSignal(libraryFeature.selectCensus);
+  protected readonly isText = signal(false);
   protected readonly chosen = this.store.selectSignal(workshopFeature.selectElement);
   protected readonly filter = signal('');
   protected readonly onlyHere = signal(false);
@@ -34,7 +40,7 @@ export class MarkupChapter {
   private readonly all = computed(() => {
     const resolved = this.resolved();
     const rules = this.rules();
-    return resolved === null || rules === null ? [] : markupGroups(resolved, rules, this.proof(), this.names());
+    return resolved === null || rules === null ? [] : markupGroups(resolved, rules, this.proof(), this.names(), this.census());
   });
 
   protected readonly groups = computed(() => {
@@ -64,6 +70,7 @@ export class MarkupChapter {
     effect(() => {
       const name = this.chosen();
       if (name === null) return;
+      this.isText.set(false);
       setTimeout(() => this.bringIntoView(name));
     });
   }
@@ -77,6 +84,16 @@ export class MarkupChapter {
     const { top, bottom } = row.getBoundingClientRect();
     if (top > view.top + 40 && bottom < view.top + view.height / 2) return;
     scroller.scrollTop += top - view.top - view.height / 4;
+  }
+
+  protected learn(): void {
+    this.dialog.open(LearnDialog, { width: '760px', maxWidth: '94vw', maxHeight: '92vh' });
+  }
+
+  protected storedWords(row: MarkupRow): string {
+    const documents = this.census()?.documents ?? 0;
+    if (row.stored === 0) return `None of the ${documents} stored documents has one.`;
+    return `The ${documents} stored documents have ${row.stored === 1 ? 'one' : row.stored}.`;
   }
 
   protected choose(row: MarkupRow): void {

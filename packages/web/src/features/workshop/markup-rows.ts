@@ -1,11 +1,16 @@
 import {
   ELEMENT_CATALOGUE,
+  HIDDEN_ELEMENTS,
   buttonOf,
+  headingTarget,
   originOf,
+  riskOfElement,
   toPointer,
+  type CensusOfAll,
   type CompiledRules,
   type ElementRule,
   type ResolvedProfile,
+  type Risk,
 } from '@typikon/core';
 import type { Proof } from '../../state/types';
 
@@ -26,6 +31,9 @@ export interface MarkupRow {
   count: number;
   /** How many of the ledger's entries are about it. */
   changes: number;
+  /** How often it occurs in all stored documents. */
+  stored: number;
+  risk: Risk;
   setBy: string;
   /** Whether a layer above every profile decides. */
   isCapped: boolean;
@@ -49,9 +57,10 @@ export function markupGroups(
   rules: CompiledRules,
   proof: Proof | null,
   names: ReadonlyMap<string, string>,
+  census: CensusOfAll | null = null,
 ): MarkupGroup[] {
   const known = new Set(ELEMENT_CATALOGUE.flatMap(({ elements }) => elements.map(({ name }) => name)));
-  const others = [...new Set([...Object.keys(resolved.profile.markup.elements), ...Object.keys(proof?.census.elements ?? {})])]
+  const others = [...new Set([...Object.keys(resolved.profile.markup.elements), ...Object.keys(proof?.census.elements ?? {}), ...Object.keys(census?.elements ?? {})])]
     .filter((name) => !known.has(name))
     .sort();
   const changes = changesByElement(proof);
@@ -62,6 +71,8 @@ export function markupGroups(
     const isAllowed = rule !== undefined && (rule.outcome ?? 'keep') === 'keep';
     const pointer = toPointer(['markup', 'elements', name]);
     const origin = originOf(resolved.chain, pointer);
+    const target = /^h[1-6]$/.test(name) ? headingTarget(name, rules) : null;
+    const policy = target === null ? null : rules.headings!.by;
     const outcome =
       compiled.by.layer === 'safety-floor'
         ? 'floor'
@@ -76,14 +87,20 @@ export function markupGroups(
       outcome,
       isAllowed,
       rule,
-      summary: summaryOf(outcome, rule, compiled.outcome),
+      summary: target === null ? summaryOf(name, outcome, rule, compiled.outcome) : `becomes ${target}`,
       attributes: outcome === 'kept' ? Object.keys(rule?.attributes ?? {}) : [],
       count: proof?.census.elements[name] ?? 0,
       changes: changes.get(name) ?? 0,
+      stored: census?.elements[name] ?? 0,
+      risk: riskOfElement(name),
       setBy:
         outcome === 'floor'
           ? 'Safety floor'
-          : compiled.by.layer === 'house-limits'
+          : policy !== null && policy.layer !== 'house-limits'
+            ? policy.origin === resolved.id
+              ? 'here'
+              : (names.get(policy.origin ?? '') ?? '')
+            : compiled.by.layer === 'house-limits'
             ? 'House limits'
             : origin === undefined
               ? 'no rule'
@@ -110,12 +127,13 @@ export function markupGroups(
       ];
 }
 
-function summaryOf(outcome: MarkupRow['outcome'], rule: ElementRule | undefined, compiled: string): string {
+function summaryOf(name: string, outcome: MarkupRow['outcome'], rule: ElementRule | undefined, compiled: string): string {
   if (outcome === 'floor') return compiled === 'drop' ? 'always goes with its content' : 'always goes, its content stays';
   if (outcome === 'capped') return 'allowed here, but the house limits remove it';
   if (outcome === 'kept') return Object.keys(rule?.attributes ?? {}).length === 0 ? 'stays, without attributes of its own' : '';
   if (rule?.outcome === 'rename') return `becomes ${rule.to ?? 'nothing'}`;
-  return compiled === 'drop' ? 'goes with its content' : compiled === 'text' ? 'its tags are shown as text' : 'goes, its content stays';
+  // What a hidden element holds was never shown, so it goes along.
+  return compiled === 'drop' || (compiled === 'unwrap' && HIDDEN_ELEMENTS.has(name)) ? 'goes with its content' : compiled === 'text' ? 'its tags are shown as text' : 'goes, its content stays';
 }
 
 function changesByElement(proof: Proof | null): Map<string, number> {

@@ -1,23 +1,37 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { originOf, toPointer, type Json } from '@typikon/core';
+import { markupSchema, originOf, toPointer, valueAt, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
+import { benchFeature } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
+import { AttributeRules } from './attribute-rules';
 import { ProfileEdit } from './edit';
+import { SETTING_GROUPS, type Setting } from './settings';
 
-/** The rules that are not about one element: addresses, elements without a rule, comments, how deep things may be nested. */
+/** The rules that are not about one element: attributes of every element, addresses, links, headings, spaces, limits, output. */
 @Component({
   selector: 'ty-rest-of-markup',
+  imports: [AttributeRules],
   templateUrl: './rest-of-markup.html',
   styleUrl: './rest-of-markup.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class RestOfMarkup {
   private readonly edit = inject(ProfileEdit);
-  private readonly resolved = inject(Store).selectSignal(workshopFeature.selectResolved);
-  private readonly names = inject(Store).selectSignal(libraryFeature.selectNames);
+  private readonly store = inject(Store);
+  private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
+  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly proof = this.store.selectSignal(benchFeature.selectProof);
+  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   protected readonly markup = computed(() => this.resolved()?.profile.markup ?? null);
   protected readonly failure = signal('');
+  /** How often each attribute occurs on the bench, on whatever element. */
+  protected readonly counts = computed(() => {
+    const sums: Record<string, number> = {};
+    for (const counts of Object.values(this.proof()?.census.attributes ?? {}))
+      for (const [name, count] of Object.entries(counts)) sums[name] = (sums[name] ?? 0) + count;
+    return sums;
+  });
   protected readonly schemes = computed(() => {
     const schemes = this.markup()?.urls.schemes ?? {};
     const what: Record<string, string> = {
@@ -29,16 +43,55 @@ export class RestOfMarkup {
       attribute,
       label: what[attribute] ?? `${attribute} may have`,
       text: (schemes[attribute] ?? ['https', 'http']).join(' '),
-      setBy: this.setBy(['urls', 'schemes', attribute]),
+      ...this.origin(['urls', 'schemes', attribute]),
     }));
   });
 
-  protected setBy(keys: string[]): string {
+  protected readonly groups = computed(() => {
     const resolved = this.resolved();
-    if (resolved === null) return '';
-    const origin = originOf(resolved.chain, toPointer(['markup', ...keys]));
-    return origin === undefined ? 'default' : origin === resolved.id ? 'here' : (this.names().get(origin) ?? origin);
+    const proof = this.proof();
+    if (resolved === null) return [];
+    const document = JSON.parse(JSON.stringify(resolved.profile.markup)) as JsonObject;
+    const effects = new Map<string, number>();
+    for (const { rule } of proof?.ledger ?? []) effects.set(rule, (effects.get(rule) ?? 0) + 1);
+    return SETTING_GROUPS.map((group) => ({
+      ...group,
+      settings: group.settings.map((setting) => {
+        const value = valueAt(document, setting.keys);
+        const count = effects.get(toPointer(['markup', ...setting.keys])) ?? 0;
+        return {
+          ...setting,
+          id: setting.keys.join('-'),
+          value: String(Array.isArray(value) ? value.join(' ') : (value ?? '')),
+          effect: count === 0 ? '' : count === 1 ? 'one place here' : `${count} places here`,
+          ...this.origin(setting.keys),
+        };
+      }),
+    }));
+  });
+
+  /** Where a setting comes from; where the house limits are stricter, those hold. */
+  private origin(keys: readonly string[]): { setBy: string; isHere: boolean; isCapped: boolean; canReset: boolean } {
+    const resolved = this.resolved();
+    if (resolved === null) return { setBy: '', isHere: false, isCapped: false, canReset: false };
+    const pointer = toPointer(['markup', ...keys]);
+    const origin = originOf(resolved.chain, pointer);
+    const isHere = origin === resolved.id;
+    const isCapped = this.cappedPointers().has(pointer);
+    return {
+      setBy: isCapped ? 'House limits' : origin === undefined ? 'default' : isHere ? 'here' : (this.names().get(origin) ?? origin),
+      isHere,
+      isCapped,
+      canReset: isHere,
+    };
   }
+
+  private readonly cappedPointers = computed(() => {
+    const rules = this.rules();
+    if (rules === null) return new Set<string>();
+    const authorities = [rules.comments, rules.nesting, rules.elements, rules.letters, rules.headings, rules.ids, rules.hardSpaces, rules.emptyParagraphs];
+    return new Set(authorities.flatMap((setting) => (setting?.by.layer === 'house-limits' ? [setting.by.rule] : [])));
+  });
 
   protected setSchemes(attribute: string, text: string): void {
     const schemes = text
@@ -54,17 +107,35 @@ export class RestOfMarkup {
     this.set(['urls', 'schemes', attribute], schemes, `Schemes of ${attribute}`);
   }
 
-  protected setNesting(text: string): void {
-    const limit = Number(text);
-    if (!Number.isInteger(limit) || limit < 1 || limit > 500) {
-      this.failure.set('The deepest nesting is a whole number from 1 to 500. Browsers flatten what is nested deeper than 512.');
+  protected setTyped(setting: Setting, text: string): void {
+    const trimmed = text.trim();
+    const value: Json | undefined =
+      setting.kind === 'words'
+        ? trimmed.split(/[\s,]+/).filter((word) => word !== '')
+        : setting.kind === 'text'
+          ? trimmed
+          : trimmed === ''
+            ? undefined
+            : Number(trimmed);
+    const probe = setting.keys.reduceRight<Json>((inner, key) => ({ [key]: inner }), value ?? null);
+    const checked = value === undefined ? null : markupSchema.safeParse(probe);
+    if (checked !== null && !checked.success) {
+      this.failure.set(`${setting.label}: ${setting.hint ?? checked.error.issues[0]?.message ?? 'that cannot be used'}.`);
       return;
     }
-    this.set(['limits', 'nesting'], limit, 'Deepest nesting');
+    this.set(setting.keys, value, setting.label);
   }
 
-  protected set(keys: string[], value: Json, label: string): void {
+  protected set(keys: readonly string[], value: Json | undefined, label: string): void {
     this.failure.set('');
     this.edit.set(['markup', ...keys], value, label);
+  }
+
+  protected setChoice(setting: Setting, value: string): void {
+    this.set(setting.keys, value === 'true' ? true : value === 'false' ? false : value, setting.label);
+  }
+
+  protected reset(keys: readonly string[], label: string): void {
+    this.edit.reset(['markup', ...keys], `Following the parent: ${label}`);
   }
 }

@@ -14,24 +14,31 @@ import { Tabs, type Tab } from '../../ui/tabs';
 import { TitleLine } from '../../ui/title-line';
 import { Bench } from '../bench/bench';
 import { ConflictNotice } from './conflict-notice';
+import { MatDialog } from '@angular/material/dialog';
+import { FilesDialog } from './files-dialog';
+import { FindingsChapter } from './findings-chapter';
+import { LearnDialog } from './learn-dialog';
 import { MarkupChapter } from './markup-chapter';
 import { ToolbarChapter } from './toolbar-chapter';
 
 /** The profile workshop: the sheet with its chapters on the left, the bench on the right. */
 @Component({
   selector: 'ty-workshop',
-  imports: [Bench, ConflictNotice, DatePipe, Icon, MarkupChapter, MatTooltipModule, Split, Tabs, TitleLine, ToolbarChapter],
+  imports: [Bench, ConflictNotice, DatePipe, FindingsChapter, Icon, MarkupChapter, MatTooltipModule, Split, Tabs, TitleLine, ToolbarChapter],
   templateUrl: './workshop.html',
   styleUrl: './workshop.scss',
   host: { '(window:keydown)': 'key($event)', '(window:beforeunload)': 'beforeUnload($event)' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Workshop implements OnDestroy {
+  /** From the address: whether the profile is to begin from a sample. */
+  readonly learn = input<string>();
   /** The profile's id, from the address. */
   readonly id = input.required<string>();
 
   private readonly store = inject(Store);
   private readonly backups = inject(DraftBackup);
+  private readonly dialog = inject(MatDialog);
   protected readonly icons = { undo: Undo2, redo: Redo2 };
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   protected readonly state = this.store.selectSignal(workshopFeature.selectWorkshopState);
@@ -49,12 +56,15 @@ export class Workshop implements OnDestroy {
     ];
   });
   protected readonly tabs = computed<Tab<Chapter>[]>(() => {
-    const findings = this.findings().length;
-    const mark =
-      findings === 0 ? {} : { mark: { text: String(findings), meaning: findings === 1 ? 'one finding' : `${findings} findings` } };
+    const findings = this.findings();
+    const mark = (section: string) => {
+      const { length } = findings.filter(({ pointer }) => pointer.startsWith(section));
+      return length === 0 ? {} : { mark: { text: String(length), meaning: length === 1 ? 'one finding' : `${length} findings` } };
+    };
     return [
-      { id: 'toolbar', label: 'Toolbar', cite: '§1', ...mark },
-      { id: 'markup', label: 'Markup', cite: '§2' },
+      { id: 'toolbar', label: 'Toolbar', cite: '§1', ...mark('/toolbar') },
+      { id: 'markup', label: 'Markup', cite: '§2', ...mark('/markup') },
+      { id: 'findings', label: 'Findings', cite: '¶', ...mark('') },
     ];
   });
   protected readonly lastStep = computed(() => this.state().past.at(-1)?.label ?? '');
@@ -64,6 +74,8 @@ export class Workshop implements OnDestroy {
     effect(() => {
       const id = this.id();
       const profile = untracked(this.profiles).find((candidate) => candidate.id === id);
+      if (profile !== undefined && untracked(this.learn) !== undefined)
+        this.dialog.open(LearnDialog, { width: '760px', maxWidth: '94vw', maxHeight: '92vh' });
       if (profile !== undefined) this.store.dispatch(WorkshopActions.opened({ profile, backup: this.backups.read(id) }));
     });
   }
@@ -74,6 +86,10 @@ export class Workshop implements OnDestroy {
 
   protected choose(chapter: string): void {
     this.store.dispatch(WorkshopActions.chapterChosen({ chapter: chapter as Chapter }));
+  }
+
+  protected openFiles(): void {
+    this.dialog.open(FilesDialog, { width: '720px', maxWidth: '94vw', maxHeight: '92vh' });
   }
 
   protected undo(): void {

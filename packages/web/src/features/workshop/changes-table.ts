@@ -1,0 +1,107 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { isObject, makePatch, toPointer, type Json } from '@typikon/core';
+
+/** One place where two documents differ. */
+export interface Difference {
+  pointer: string;
+  one: Json | undefined;
+  other: Json | undefined;
+}
+
+/** The places where two documents differ, as deep down as they can be told apart. */
+export function differencesOf(one: Json | undefined, other: Json | undefined, keys: string[] = []): Difference[] {
+  if (one !== undefined && other !== undefined && makePatch(one, other) === undefined) return [];
+  if (!isObject(one) || !isObject(other)) return [{ pointer: toPointer(keys), one, other }];
+  return [...new Set([...Object.keys(one), ...Object.keys(other)])].flatMap((key) => differencesOf(one[key], other[key], [...keys, key]));
+}
+
+/** Shows where two documents differ: the place, and what each says there. */
+@Component({
+  selector: 'ty-changes-table',
+  template: `
+    <table>
+      <caption class="ty-unseen">
+        {{
+          caption()
+        }}
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">Place</th>
+          <th scope="col">{{ heads()[0] }}</th>
+          <th scope="col">{{ heads()[1] }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (difference of differences(); track difference.pointer) {
+          <tr>
+            <th scope="row">
+              <code>{{ difference.pointer }}</code>
+            </th>
+            <td>
+              <code>{{ wordsOf(difference.one) }}</code>
+            </td>
+            <td>
+              <code>{{ wordsOf(difference.other) }}</code>
+            </td>
+          </tr>
+        } @empty {
+          <tr>
+            <td colspan="3">Nothing is different.</td>
+          </tr>
+        }
+      </tbody>
+    </table>
+  `,
+  styles: `
+    :host {
+      display: block;
+      max-height: 240px;
+      overflow: auto;
+      background: var(--ty-sheet);
+    }
+    table {
+      width: 100%;
+      border-collapse: collapse;
+      table-layout: fixed;
+      font-size: 12.5px;
+    }
+    th,
+    td {
+      padding: 5px 14px 5px 0;
+      border-bottom: 1px solid var(--ty-hair);
+      text-align: left;
+      vertical-align: top;
+      font-weight: 400;
+    }
+    th:first-child {
+      width: 36%;
+    }
+    td:nth-child(2),
+    th:nth-child(2) {
+      width: 24%;
+    }
+    thead th {
+      color: var(--ty-soft);
+      font-size: 11.5px;
+    }
+    code {
+      overflow-wrap: anywhere;
+      font-size: 12px;
+    }
+  `,
+  host: { tabindex: '0', role: 'region', '[attr.aria-label]': 'caption()' },
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ChangesTable {
+  readonly one = input.required<Json | undefined>();
+  readonly other = input.required<Json | undefined>();
+  readonly heads = input<readonly [string, string]>(['Before', 'After']);
+  readonly caption = input('What changes');
+  protected readonly differences = computed(() => differencesOf(this.one(), this.other()));
+
+  /** What a document says at a place: nothing, that it is taken out, or a value. */
+  protected wordsOf(value: Json | undefined): string {
+    return value === undefined ? 'says nothing' : value === null ? 'takes it out' : JSON.stringify(value, null, 1).replace(/\s*\n\s*/g, ' ');
+  }
+}

@@ -1,0 +1,80 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { elementRuleSchema, type ElementRule, type Json, type JsonObject } from '@typikon/core';
+import { ProfileEdit } from './edit';
+
+const OTHERWISE = [
+  { value: 'drop', label: 'it goes with its content' },
+  { value: 'unwrap', label: 'it goes, its content stays' },
+  { value: 'add', label: 'it gets' },
+] as const;
+const WHEN = [
+  { value: 'always', label: 'always' },
+  { value: 'absent', label: 'where it has none' },
+  { value: 'new-window', label: 'on links that open a window' },
+] as const;
+
+/** What an element must have, what is put on it, where it may stand, and what becomes of an empty one. */
+@Component({
+  selector: 'ty-element-demands',
+  templateUrl: './element-demands.html',
+  styleUrl: './element-demands.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ElementDemands {
+  readonly element = input.required<string>();
+  readonly rule = input.required<ElementRule>();
+
+  private readonly edit = inject(ProfileEdit);
+  protected readonly otherwise = OTHERWISE;
+  protected readonly when = WHEN;
+  protected readonly failure = signal('');
+  protected readonly required = computed(() => Object.entries(this.rule().required ?? {}).map(([name, demand]) => ({ name, ...demand })));
+  protected readonly forced = computed(() => Object.entries(this.rule().forced ?? {}).map(([name, demand]) => ({ name, ...demand })));
+  protected readonly unasked = computed(() => Object.keys(this.rule().attributes ?? {}).filter((name) => this.rule().required?.[name] === undefined));
+
+  protected require(name: string, otherwise: string, value = ''): void {
+    this.set(['required', name], { otherwise, ...(otherwise === 'add' ? { value } : {}) }, `Asking for ${name} on <${this.element()}>`);
+  }
+
+  protected force(name: string, value: string, when: string): void {
+    const attribute = name.trim().toLowerCase();
+    if (attribute === '') return;
+    this.set(['forced', attribute], { value, ...(when === 'always' ? {} : { when }) }, `Putting ${attribute} on <${this.element()}>`);
+  }
+
+  protected drop(key: 'required' | 'forced', name: string): void {
+    const { [name]: _gone, ...rest } = (this.rule()[key] ?? {}) as JsonObject;
+    this.set([key], Object.keys(rest).length === 0 ? undefined : rest, `No longer ${key === 'forced' ? 'putting' : 'asking for'} ${name}`);
+  }
+
+  protected setEmpty(value: string): void {
+    this.set(['empty'], value === 'keep' ? undefined : value, `Empty <${this.element()}>`);
+  }
+
+  protected setParents(text: string): void {
+    const names = text.toLowerCase().split(/[\s,]+/).filter((name) => name !== '');
+    this.set(['parents'], names.length === 0 ? undefined : names, `Where <${this.element()}> may stand`);
+  }
+
+  protected setDepth(text: string): void {
+    this.set(['depth'], text.trim() === '' ? undefined : Number(text), `How deep <${this.element()}> may stand in itself`);
+  }
+
+  protected setRatio(min: string, max: string): void {
+    const value = min.trim() === '' || max.trim() === '' ? undefined : { min: Number(min), max: Number(max) };
+    this.set(['ratio'], value, `Proportions of <${this.element()}>`);
+  }
+
+  private set(keys: string[], value: Json | undefined, label: string): void {
+    const [first, second] = keys;
+    const probe: JsonObject = second === undefined ? { [first!]: value ?? null } : { [first!]: { [second]: value ?? null } };
+    const checked = value === undefined ? null : elementRuleSchema.safeParse(probe);
+    if (checked !== null && !checked.success) {
+      const message = checked.error.issues[0]?.message ?? 'is not possible';
+      this.failure.set(`${first}: ${message}.`);
+      return;
+    }
+    this.failure.set('');
+    this.edit.set(['markup', 'elements', this.element(), ...keys], value, label);
+  }
+}

@@ -1,0 +1,81 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { isObject, resolveProfile, toSanitizerConfig, type Json, type JsonObject } from '@typikon/core';
+import { Store } from '@ngrx/store';
+import { workshopFeature } from '../../state/workshop';
+import { ChangesTable } from './changes-table';
+import { ProfileEdit } from './edit';
+
+/** Profile files: one out, one in with what it would change before it does, and the rules for browsers' own sanitizers. */
+@Component({
+  selector: 'ty-files-dialog',
+  imports: [ChangesTable, MatDialogModule],
+  templateUrl: './files-dialog.html',
+  styleUrl: './files-dialog.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class FilesDialog {
+  private readonly store = inject(Store);
+  private readonly edit = inject(ProfileEdit);
+  private readonly dialog = inject<MatDialogRef<FilesDialog>>(MatDialogRef);
+  private readonly profileId = this.store.selectSignal(workshopFeature.selectProfileId);
+  private readonly documents = this.store.selectSignal(workshopFeature.selectDocuments);
+  private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
+  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  protected readonly draft = this.store.selectSignal(workshopFeature.selectDraft);
+  protected readonly incoming = signal<{ name: string; document: JsonObject } | null>(null);
+  protected readonly failures = signal<readonly string[]>([]);
+  protected readonly fileName = computed(() => `${this.profileId() ?? 'profile'}.json`);
+  protected readonly sanitizer = computed(() => {
+    const [resolved, rules] = [this.resolved(), this.rules()];
+    return resolved === null || rules === null ? null : toSanitizerConfig(resolved, rules);
+  });
+
+  protected exportProfile(): void {
+    download(this.fileName(), this.draft());
+  }
+
+  protected exportSanitizer(): void {
+    const made = this.sanitizer();
+    if (made !== null) download(`${this.profileId() ?? 'profile'}.sanitizer.json`, made.config as unknown as Json);
+  }
+
+  protected async read(files: FileList | null): Promise<void> {
+    const file = files?.[0];
+    const id = this.profileId();
+    this.incoming.set(null);
+    this.failures.set([]);
+    if (file === undefined || id === null) return;
+    let document: Json;
+    try {
+      document = JSON.parse((await file.text()).replace(/^\ufeff/, '')) as Json;
+    } catch (error) {
+      this.failures.set([`${file.name} is not JSON: ${(error as Error).message}.`]);
+      return;
+    }
+    if (!isObject(document)) {
+      this.failures.set([`${file.name} holds no profile: a profile is a JSON object.`]);
+      return;
+    }
+    const documents: Record<string, Json> = { ...this.documents(), [id]: document };
+    const resolution = resolveProfile(id, (other) => documents[other]);
+    if (resolution.ok) this.incoming.set({ name: file.name, document });
+    else this.failures.set(resolution.problems.map(({ profile, pointer, message }) => `${profile === id ? file.name : profile} ${pointer} ${message}`));
+  }
+
+  protected take(): void {
+    const incoming = this.incoming();
+    if (incoming === null) return;
+    this.edit.replace(incoming.document, `Taking over ${incoming.name}`);
+    this.dialog.close();
+  }
+}
+
+function download(name: string, content: Json): void {
+  const address = URL.createObjectURL(new Blob([`${JSON.stringify(content, null, 2)}\n`], { type: 'application/json' }));
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(address), 10_000);
+}

@@ -1,0 +1,90 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { CHECKS, fromPointer, type Finding } from '@typikon/core';
+import { Store } from '@ngrx/store';
+import { workshopFeature } from '../../state/workshop';
+import { WorkshopActions } from '../../state/workshop.actions';
+import { ProfileEdit } from './edit';
+
+const WORDS: Readonly<Record<Finding['severity'], { label: string; gloss: string; sign: string }>> = {
+  error: { label: 'Wrong', gloss: 'authors or readers will meet it', sign: '✕' },
+  warning: { label: 'Needs a look', gloss: 'it may be meant, and often is not', sign: '≈' },
+  note: { label: 'Notes', gloss: 'nothing breaks', sign: '·' },
+};
+
+/** Everything that the checks find in the draft: what it means, which rule it is about, and a fix where one is safe. */
+@Component({
+  selector: 'ty-findings-chapter',
+  template: `
+    <p class="bar ty-soft">
+      {{ total() === 0 ? '' : total() === 1 ? 'One finding.' : total() + ' findings.' }} {{ checks }} checks run on every change of the draft.
+    </p>
+    <div class="scroll">
+      @for (group of groups(); track group.severity) {
+        <section [attr.aria-labelledby]="'findings-' + group.severity">
+          <h2 [id]="'findings-' + group.severity">
+            {{ group.label }} <span class="ty-soft">{{ group.gloss }}</span>
+          </h2>
+          <ul>
+            @for (finding of group.findings; track finding.pointer + finding.sentence) {
+              <li [attr.data-check]="finding.check">
+                <span class="sign" [class]="group.severity" aria-hidden="true">{{ group.sign }}</span>
+                <p>
+                  {{ finding.sentence }}
+                  <button type="button" class="ty-cite" (click)="open(finding)">{{ finding.citation }}</button>
+                </p>
+                @if (finding.fix; as fix) {
+                  <button type="button" class="ty-button" (click)="mend(finding)">{{ fix.label }}</button>
+                }
+              </li>
+            }
+          </ul>
+        </section>
+      } @empty {
+        <p class="none ty-soft">Nothing is wrong with this profile, as far as the checks can tell.</p>
+      }
+    </div>
+  `,
+  styleUrl: './findings-chapter.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class FindingsChapter {
+  private readonly store = inject(Store);
+  private readonly edit = inject(ProfileEdit);
+  private readonly findings = this.store.selectSignal(workshopFeature.selectFindings);
+  protected readonly checks = CHECKS.length;
+  protected readonly total = computed(() => this.findings().length);
+  protected readonly groups = computed(() =>
+    (['error', 'warning', 'note'] as const)
+      .map((severity) => ({
+        severity,
+        ...WORDS[severity],
+        findings: this.findings()
+          .filter((finding) => finding.severity === severity)
+          .map((finding) => ({ ...finding, citation: citationOf(finding.pointer) })),
+      }))
+      .filter(({ findings }) => findings.length > 0),
+  );
+
+  /** Opens the rule that a finding is about. */
+  protected open({ pointer }: Finding): void {
+    const [section, kind, element] = fromPointer(pointer);
+    if (section === 'toolbar') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'toolbar' }));
+    else if (kind === 'elements' && element !== undefined) this.store.dispatch(WorkshopActions.elementChosen({ element }));
+    else this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'markup' }));
+  }
+
+  protected mend({ fix }: Finding): void {
+    if (fix !== undefined) this.edit.patch(fix.patch, fix.label);
+  }
+}
+
+/** A pointer as a citation: "§2 Markup, class on p". */
+export function citationOf(pointer: string): string {
+  const [section, kind, first, part, name, ...rest] = fromPointer(pointer);
+  if (section === 'toolbar') return `§1 Toolbar${first === undefined ? '' : `, ${first}`}`;
+  if (section !== 'markup') return section === undefined ? 'the profile' : section;
+  if (kind !== 'elements') return `§2 Markup, ${[kind, first, part].filter((key) => key !== undefined).join(' ')}`;
+  const property = rest[rest.length - 1];
+  if (name === undefined) return `§2 Markup, ${first ?? 'elements'}`;
+  return `§2 Markup, ${property !== undefined && rest.includes('properties') ? property : name} on ${first ?? ''}`;
+}
