@@ -18,7 +18,7 @@ const api = (path: string, init?: RequestInit) => fetch(`http://127.0.0.1:${typi
 const read = async (): Promise<Stored> => (await (await api('/profiles/house')).json()) as Stored;
 
 /** Saves again and again until the server is gone; tells the last save that was acknowledged. */
-async function saveUntilItBreaks(): Promise<{ acknowledged: number; attempted: number }> {
+async function saveUntilItBreaks(onSaved: () => void): Promise<{ acknowledged: number; attempted: number }> {
   let { document, revision } = await read();
   let acknowledged = revision;
   for (;;) {
@@ -33,6 +33,7 @@ async function saveUntilItBreaks(): Promise<{ acknowledged: number; attempted: n
       if (!response.ok) return { acknowledged, attempted };
       ({ revision } = (await response.json()) as Stored);
       acknowledged = revision;
+      onSaved();
     } catch {
       return { acknowledged, attempted };
     }
@@ -46,8 +47,9 @@ describe('a kill during saves', () => {
   ] as const)
     test(`${what} loses nothing that was acknowledged`, async () => {
       for (let round = 0; round < 3; round++) {
-        const saving = saveUntilItBreaks();
-        await new Promise((done) => setTimeout(done, 150 + round * 130));
+        let saving!: ReturnType<typeof saveUntilItBreaks>;
+        await new Promise<void>((saved) => (saving = saveUntilItBreaks(saved)));
+        await new Promise((done) => setTimeout(done, 60 + round * 130));
         const [, { acknowledged, attempted }] = await Promise.all([crash(), saving]);
         const { revision, document } = await read();
         assert.ok(acknowledged > 1, 'no save went through before the kill');

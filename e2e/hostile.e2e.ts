@@ -1,12 +1,15 @@
 import assert from 'node:assert/strict';
+import { readdirSync, readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { after, before, describe, test } from 'node:test';
 import type { Browser, Page } from 'puppeteer-core';
-import { clean, type ChildNode as CleanNode } from '../packages/core/src/index';
+import { clean, compileRules, readHouseLimits, resolveProfile, type CompiledRules, type JsonObject } from '../packages/core/src/index';
 import { HOSTILE_MARKUP } from '../packages/core/test/hostile-markup';
 import { mostPermissive } from '../packages/core/test/most-permissive';
+import { at } from '../scripts/lib/paths.mjs';
 import { launchBrowser } from './support';
+import { outlineOf, outlinesInBrowser } from './tree-outline';
 
 /** What runs in the page before anything else: code that gets to run is counted. */
 const TRAP = `
@@ -25,6 +28,37 @@ const PROVOKE = `
     if (!(element instanceof HTMLIFrameElement)) element.click?.();
   }
 `;
+
+/**
+ * Whether any part of the page hides behind content: a property of the window, of the document or of an element that is no
+ * longer what it was. `pristine` was noted before there was any content.
+ */
+const NOTE_PRISTINE = `
+  window.namesIn = (object) => {
+    const names = new Set();
+    for (let at = object; at !== null; at = Object.getPrototypeOf(at)) for (const name of Object.getOwnPropertyNames(at)) names.add(name);
+    return [...names];
+  };
+  window.pristine = Object.fromEntries(namesIn(document).map((name) => { try { return [name, typeof document[name]]; } catch { return [name, 'none']; } }));
+  window.pristineWindow = namesIn(window).filter((name) => { try { return !(window[name] instanceof Element); } catch { return false; } });
+`;
+const CLOBBERED = `(() => {
+  const found = [];
+  for (const [name, type] of Object.entries(pristine)) {
+    let value; try { value = document[name]; } catch { continue; }
+    if (typeof value !== type) found.push('document.' + name);
+  }
+  for (const name of pristineWindow) { let value; try { value = window[name]; } catch { continue; } if (value instanceof Element || value instanceof HTMLCollection) { if (name !== 'event' && !/^(embeds|plugins|links|images|forms|scripts|all|anchors)$/.test(name)) found.push('window.' + name); } }
+  const proto = (element, name) => { for (let at = element; at !== null; at = Object.getPrototypeOf(at)) { const own = Object.getOwnPropertyDescriptor(at, name); if (own && at !== element) return own; } };
+  for (const element of document.querySelectorAll('body *'))
+    for (const name of ['attributes', 'parentNode', 'childNodes', 'firstChild', 'nodeName', 'tagName', 'textContent', 'innerHTML', 'setAttribute', 'getAttribute', 'removeChild', 'remove', 'appendChild', 'submit', 'action', 'id', 'className', 'ownerDocument']) {
+      const own = proto(element, name);
+      if (own === undefined) continue;
+      const real = own.get ? own.get.call(element) : own.value;
+      if (element[name] !== real) found.push(element.localName + '.' + name);
+    }
+  return found;
+})()`;
 
 let server: Server;
 let address: string;
@@ -70,9 +104,34 @@ async function trappedPage(): Promise<{ page: Page; asked: string[]; dialogs: st
   return { page, asked, dialogs };
 }
 
-describe(`${HOSTILE_MARKUP.length} hostile inputs, cleaned by the most permissive rules the floor permits, in a browser`, () => {
+/** The rules of every demo profile, under the house limits. */
+function demoRules(): CompiledRules[] {
+  const json = (path: string): JsonObject => JSON.parse(readFileSync(at(path), 'utf8')) as JsonObject;
+  const house = readHouseLimits(json('demo/house-limits.json'));
+  if (!house.ok) throw new Error('The house limits of the demo have mistakes.');
+  return readdirSync(at('demo/profiles')).map((file) => {
+    const resolution = resolveProfile(file.replace('.json', ''), (id) => json(`demo/profiles/${id}.json`));
+    if (!resolution.ok) throw new Error(`${file} has mistakes.`);
+    return compileRules(resolution.resolved, { house: house.house });
+  });
+}
+
+describe(`${HOSTILE_MARKUP.length} hostile inputs, cleaned by every demo profile and by the most permissive rules the floor permits, in a browser`, () => {
   const rules = mostPermissive();
   const cleaned = HOSTILE_MARKUP.map((html) => clean(html, rules).html);
+  /** What any of the profiles stores of them, each text once, with where it comes from. */
+  const stored = new Map<string, string>();
+  for (const some of [rules, ...demoRules()]) for (const html of HOSTILE_MARKUP) stored.set(clean(html, some).html, html);
+
+  test('the trap works: what clobbers is found', async () => {
+    const { page } = await trappedPage();
+    pages.set('/blank', '<!doctype html><body></body>');
+    await page.goto(`${address}/blank`);
+    await page.evaluate(NOTE_PRISTINE);
+    await page.evaluate('document.body.innerHTML = "<img name=cookie><form><input name=attributes></form>"');
+    assert.deepEqual(await page.evaluate(CLOBBERED), ['document.cookie', 'form.attributes']);
+    await page.close();
+  });
 
   test('the trap works: what is not cleaned does run', async () => {
     const { page } = await trappedPage();
@@ -82,7 +141,7 @@ describe(`${HOSTILE_MARKUP.length} hostile inputs, cleaned by the most permissiv
     await page.close();
   });
 
-  test('put into a page by innerHTML: nothing runs, no other host is asked', async () => {
+  test('put into a page by innerHTML: nothing runs, nothing is clobbered, no other host is asked', async () => {
     const { page, asked, dialogs } = await trappedPage();
     pages.set('/blank', '<!doctype html><body></body>');
     await page.goto(`${address}/blank`);
@@ -90,9 +149,11 @@ describe(`${HOSTILE_MARKUP.length} hostile inputs, cleaned by the most permissiv
     await page.evaluate(
       "addEventListener('click', (event) => event.preventDefault(), true); addEventListener('submit', (event) => event.preventDefault(), true)",
     );
-    for (const [index, html] of cleaned.entries()) {
+    await page.evaluate(NOTE_PRISTINE);
+    for (const [html, source] of stored) {
       await page.evaluate(`document.body.innerHTML = ${JSON.stringify(`<div>${html}</div>`)}; ${PROVOKE}`);
-      assert.deepEqual(await page.evaluate('hurt'), [], HOSTILE_MARKUP[index]);
+      assert.deepEqual(await page.evaluate('hurt'), [], source);
+      assert.deepEqual(await page.evaluate(CLOBBERED), [], source);
     }
     await new Promise((done) => setTimeout(done, 300));
     assert.deepEqual(await page.evaluate('hurt'), []);
@@ -109,10 +170,11 @@ describe(`${HOSTILE_MARKUP.length} hostile inputs, cleaned by the most permissiv
   test('loaded as a page: nothing runs, and no address runs code', async () => {
     const { page, dialogs } = await trappedPage();
     const batch = 24;
-    for (let from = 0; from < cleaned.length; from += batch) {
+    const all = [...stored.keys()];
+    for (let from = 0; from < all.length; from += batch) {
       pages.set(
         `/batch/${from}`,
-        `<!doctype html><html><body>${cleaned
+        `<!doctype html><html><body>${all
           .slice(from, from + batch)
           .map((html) => `<section>${html}</section>`)
           .join('\n')}</body></html>`,
@@ -143,36 +205,9 @@ describe(`${HOSTILE_MARKUP.length} hostile inputs, cleaned by the most permissiv
   test('Chromium reads what was stored as the tree it was written from', async () => {
     const { page } = await trappedPage();
     await page.goto(`${address}/blank`);
-    const seen = await page.evaluate((stored: string[]) => {
-      // By way of the prototypes: a form's own properties can be names of its fields.
-      const childrenOf = (node: Node): Node[] => [
-        ...(Object.getOwnPropertyDescriptor(Node.prototype, 'childNodes')!.get!.call(node) as NodeListOf<ChildNode>),
-      ];
-      const attributesOf = (element: Element): string =>
-        Element.prototype.getAttributeNames
-          .call(element)
-          .map((name) => `${name}=${JSON.stringify(Element.prototype.getAttribute.call(element, name))}`)
-          .join(' ');
-      const outline = (node: Node): string =>
-        node instanceof Element
-          ? `<${node.localName} ${attributesOf(node)}>${childrenOf(node).map(outline).join('')}</>`
-          : node instanceof Comment
-            ? `<!${JSON.stringify(node.data)}>`
-            : JSON.stringify(node.textContent);
-      const holder = document.implementation.createHTMLDocument('').body;
-      return stored.map((html) => {
-        holder.innerHTML = html;
-        return [...holder.childNodes].map(outline).join('');
-      });
-    }, cleaned);
-    const outline = (node: CleanNode): string =>
-      node.type === 'element'
-        ? `<${node.name} ${node.attributes.map(({ name, value }) => `${name}=${JSON.stringify(value)}`).join(' ')}>${node.children.map(outline).join('')}</>`
-        : node.type === 'comment'
-          ? `<!${JSON.stringify(node.data)}>`
-          : JSON.stringify(node.value);
+    const seen = await outlinesInBrowser(page, cleaned);
     for (const [index, html] of HOSTILE_MARKUP.entries())
-      assert.equal(seen[index], clean(html, rules).root.children.map(outline).join(''), html);
+      assert.equal(seen[index], outlineOf(clean(html, rules).root), html);
     await page.close();
   });
 });

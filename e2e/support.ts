@@ -164,7 +164,41 @@ export class Bench {
       `${selector} cannot be clicked`,
     );
   }
-  async chapter(name: 'toolbar' | 'markup'): Promise<void> {
+  /** Presses the first button in a place whose words begin like this. */
+  async press(place: string, words: string): Promise<void> {
+    await eventually(
+      () =>
+        this.page.$$eval(
+          `${place} button`,
+          (nodes, begin) => {
+            const button = nodes.find((node) => (node as HTMLElement).innerText.trim().startsWith(begin) && !(node as HTMLButtonElement).disabled);
+            (button as HTMLElement | undefined)?.click();
+            return button !== undefined;
+          },
+          words,
+        ),
+      (isPressed) => isPressed,
+      `there is no button “${words}” in ${place}`,
+    );
+  }
+  /** Puts other markup on the bench, as if it were typed. */
+  async replaceSource(html: string): Promise<void> {
+    const source = 'ty-markup-view .side:first-child .cm-content';
+    await this.page.waitForSelector(source);
+    await eventually(
+      async () => {
+        await this.page.focus(source);
+        return this.page.$eval(source, (node) => node === document.activeElement);
+      },
+      (isFocused) => isFocused,
+      'the source cannot be reached',
+    );
+    await this.page.keyboard.down('Control');
+    await this.page.keyboard.press('KeyA');
+    await this.page.keyboard.up('Control');
+    await this.page.keyboard.sendCharacter(html);
+  }
+  async chapter(name: 'toolbar' | 'markup' | 'findings'): Promise<void> {
     await this.click(`#chapter-tab-${name}`);
   }
   async view(name: 'author' | 'markup' | 'page'): Promise<void> {

@@ -44,6 +44,59 @@ for (const scheme of ['light', 'dark'] as const) {
       assert.deepEqual(await axeFindings(page), []);
     });
 
+    test('workshop: findings, and the rest of the markup rules', async () => {
+      const { page, bench } = await open('/profiles/story-desk', '.entry');
+      await page.$eval('.scroll', (node) => (node.scrollTop = node.scrollHeight));
+      assert.deepEqual(await axeFindings(page), []);
+      await bench.click('[data-element=h1] input');
+      await bench.click('#chapter-tab-findings');
+      await page.waitForSelector('[data-check]');
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
+    test('workshop: what an element must have', async () => {
+      const { page, bench } = await open('/profiles/story-desk', '.entry');
+      await bench.click('[data-element=img] .name');
+      await bench.click('ty-element-details .more');
+      await page.waitForSelector('ty-element-demands');
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
+    test('workshop: the rules as text', async () => {
+      const { page, bench } = await open('/profiles/story-desk', '.entry');
+      await bench.click('ty-markup-chapter .bar .ty-button:nth-of-type(3)');
+      await page.waitForSelector('ty-markup-text .cm-content');
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
+    test('dialogs: learning, files, a way through the house limits', async () => {
+      const { page, bench } = await open('/profiles/story-desk', '.entry');
+      await bench.click('ty-markup-chapter .bar .ty-button:nth-of-type(2)');
+      await bench.click('ty-learn-dialog .from .ty-button');
+      await bench.click('ty-learn-dialog .lessons input');
+      await page.waitForSelector('ty-learn-dialog ty-changes-table');
+      await new Promise((done) => setTimeout(done, 400));
+      assert.deepEqual(await axeFindings(page), []);
+      await page.keyboard.press('Escape');
+      await page.waitForSelector('ty-learn-dialog', { hidden: true });
+      await bench.click('ty-title-line .actions .ty-button:not(.go)');
+      await page.waitForSelector('ty-files-dialog');
+      await new Promise((done) => setTimeout(done, 400));
+      assert.deepEqual(await axeFindings(page), []);
+      await page.keyboard.press('Escape');
+      await page.waitForSelector('ty-files-dialog', { hidden: true });
+      await bench.click('.entry .sentence');
+      await bench.click('.entry.on .act button');
+      await page.waitForSelector('ty-let-through-dialog ty-changes-table');
+      await new Promise((done) => setTimeout(done, 400));
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
+    test('house limits', async () => {
+      const { page } = await open('/house-limits', '.cm-content');
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
     test('workshop: the page', async () => {
       const { page, bench } = await open('/profiles/diary', '.entry, .empty');
       await bench.view('page');
@@ -64,11 +117,11 @@ for (const scheme of ['light', 'dark'] as const) {
 }
 
 describe('at 1280 by 800 nothing is cut', () => {
-  for (const path of ['/profiles', '/profiles/story-desk', '/site'])
+  for (const path of ['/profiles', '/profiles/story-desk', '/house-limits', '/site'])
     test(path, async () => {
       const { page } = await openPage(used.browser);
       await page.goto(`${used.typikon.address}${path}`);
-      await page.waitForSelector('tbody tr, .entry, ty-site iframe');
+      await page.waitForSelector('tbody tr, .entry, .cm-content, ty-site iframe');
       const { width, height } = await page.evaluate(() => ({
         width: document.documentElement.scrollWidth,
         height: document.documentElement.scrollHeight,

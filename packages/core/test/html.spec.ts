@@ -5,6 +5,7 @@ import {
   Lines,
   parseFragment,
   serialize,
+  sumCensuses,
   takeCensus,
   visibleLetters,
   visibleText,
@@ -149,6 +150,15 @@ describe('comparing and measuring', () => {
     expect(takeCensus(parseFragment('<p class=a>x</p><p class=b id=c>y</p><br>').root)).toEqual({
       elements: { p: 2, br: 1 },
       attributes: { p: { class: 2, id: 1 }, br: {} },
+      nesting: 1,
+      letters: 2,
+    });
+    const both = ['<p>ab</p>', '<ul><li>c</li></ul><p>d</p>'].map((html) => takeCensus(parseFragment(html).root));
+    expect(sumCensuses(both)).toEqual({
+      documents: 2,
+      elements: { p: 2, ul: 1, li: 1 },
+      attributes: { p: {}, ul: {}, li: {} },
+      most: { nesting: 2, elements: 3, letters: 2 },
     });
   });
 });

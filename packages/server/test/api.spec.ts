@@ -5,7 +5,8 @@ import { createApp } from '../src/app';
 import { readConfig } from '../src/config';
 import { connect } from '../src/db/connection';
 import { migrate } from '../src/db/migrate';
-import { DraftHistoryModel } from '../src/db/models';
+import type { CensusOfAll } from '@typikon/core';
+import { DraftHistoryModel, SettingHistoryModel } from '../src/db/models';
 import { seedDemo } from '../src/seed/demo';
 import { createSite } from '../src/standins/site';
 
@@ -83,9 +84,20 @@ describe('reading', () => {
     const description = (await (await request('/openapi.json')).json()) as { openapi: string; paths: Record<string, object> };
     expect(description.openapi).toBe('3.1.0');
     expect(Object.keys(description.paths).sort()).toEqual(
-      ['/documents', '/health', '/house-limits', '/page-kinds', '/profiles', '/profiles/{id}', '/profiles/{id}/draft', '/specimens'].map(
-        (path) => `/api/v1${path}`,
-      ),
+      [
+        '/documents',
+        '/documents/census',
+        '/health',
+        '/house-limits',
+        '/house-limits/rule-history',
+        '/page-kinds',
+        '/profiles',
+        '/profiles/{id}',
+        '/profiles/{id}/draft',
+        '/profiles/{id}/rule-history',
+        '/roles',
+        '/specimens',
+      ].map((path) => `/api/v1${path}`),
     );
   });
   test.each(['/profiles/nobody', '/nothing', '/profiles/NOT%20an%20id'])('%s is not there, as problem details', async (path) => {
@@ -151,6 +163,72 @@ describe('saving a draft', () => {
   test('more than 4 MB is refused', async () => {
     expect((await save('house', { purpose: 'x'.repeat(5_000_000) }, 1)).status).toBe(413);
   });
+});
+
+describe('house limits', () => {
+  const put = (document: unknown, revision: number | null) =>
+    request('/house-limits', { method: 'PUT', headers: revision === null ? {} : { 'if-match': `"${revision}"` }, body: document });
+  const current = async () => {
+    const response = await request('/house-limits');
+    return { document: (await response.json()) as { markup: Record<string, unknown> }, revision: Number(response.headers.get('etag')!.slice(1, -1)) };
+  };
+
+  test('are changed under their entity tag, and every version is kept', async () => {
+    const { document, revision } = await current();
+    const changed = { ...document, markup: { ...document.markup, comments: 'keep' } };
+    const response = await put(changed, revision);
+    expect(response.status).toBe(200);
+    expect(response.headers.get('etag')).toBe(`"${revision + 1}"`);
+    expect((await current()).document).toEqual(changed);
+    expect((await put(document, revision)).status).toBe(412);
+    expect((await put(document, null)).status).toBe(428);
+    expect(await SettingHistoryModel.count({ where: { name: 'house-limits' } })).toBe(revision + 1);
+    expect(await (await request('/house-limits/rule-history?pointer=/markup/comments')).json()).toMatchObject({
+      revision: revision + 1,
+      before: 'drop',
+      after: 'keep',
+      isFirst: false,
+    });
+    expect((await put(document, revision + 1)).status).toBe(200);
+  });
+  test('with a mistake are refused with its place', async () => {
+    const { document, revision } = await current();
+    const response = await put({ ...document, rules: {} }, revision);
+    expect(response.status).toBe(422);
+    expect(await response.json()).toMatchObject({ problems: [{ pointer: '/rules' }] });
+    expect((await current()).revision).toBe(revision);
+  });
+  test('roles that they can except', async () => {
+    expect(await (await request('/roles')).json()).toContainEqual({ id: 'web-team', name: 'Web team' });
+  });
+});
+
+describe('when a rule was set', () => {
+  const history = async (pointer: string) =>
+    (await request(`/profiles/house/rule-history?pointer=${encodeURIComponent(pointer)}`)).json();
+
+  test('the save that last changed it, with what stood there before', async () => {
+    expect(await history('/markup/unlisted')).toMatchObject({ revision: 1, before: null, after: 'unwrap', isFirst: true });
+    const { document, revision } = await read('house');
+    const markup = document['markup'] as Record<string, unknown>;
+    await save('house', { ...document, markup: { ...markup, unlisted: 'drop' } }, revision);
+    await save('house', { ...document, purpose: 'Else', markup: { ...markup, unlisted: 'drop' } }, revision + 1);
+    expect(await history('/markup/unlisted')).toMatchObject({ revision: revision + 1, before: 'unwrap', after: 'drop', isFirst: false });
+    await save('house', document, revision + 2);
+  });
+  test('is a question about a place of a profile that is there', async () => {
+    expect((await request('/profiles/nobody/rule-history?pointer=/markup')).status).toBe(404);
+    expect((await request('/profiles/house/rule-history?pointer=markup')).status).toBe(422);
+  });
+});
+
+test('the census adds up what all stored documents hold', async () => {
+  const census = (await (await request('/documents/census')).json()) as CensusOfAll;
+  expect(census.documents).toBe(20);
+  expect(census.elements['p']).toBeGreaterThan(20);
+  expect(census.elements['iframe']).toBe(1);
+  expect(census.attributes['iframe']).toMatchObject({ src: 1 });
+  expect(census.most.nesting).toBeGreaterThan(3);
 });
 
 describe('making a profile', () => {
@@ -222,6 +300,19 @@ describe('the site stand-in', () => {
     const html = await (await page('/proof', { method: 'POST', body: form })).text();
     expect(html).toContain('<p>Hi <u>there</u></p>');
     expect(html).not.toContain('alert');
+  });
+  test('a proof is cleaned for the role that it is shown for', async () => {
+    const proof = async (role: string): Promise<string> => {
+      const form = new FormData();
+      form.set('html', '<iframe src="https://cams.example/1"></iframe>');
+      form.set('profile', 'try');
+      form.set('role', role);
+      const elements = { iframe: { attributes: { src: { test: 'url', hosts: ['cams.example'] } } } };
+      form.set('profiles', JSON.stringify({ try: { format: 'typikon-profile/1', name: 'Try', markup: { elements } } }));
+      return (await page('/proof', { method: 'POST', body: form })).text();
+    };
+    expect(await proof('')).not.toContain('<iframe');
+    expect(await proof('web-team')).toContain('<iframe src="https://cams.example/1"');
   });
   test('a proof with an unknown profile lets nothing but text through', async () => {
     const form = new FormData();

@@ -138,14 +138,14 @@ describe('what an element must have', () => {
     expect(rule(screen, 'a')?.required).toEqual({ href: { otherwise: 'drop' } });
     await screen.set('[aria-label="Without href"]', 'unwrap');
     expect(rule(screen, 'a')?.required).toEqual({ href: { otherwise: 'unwrap' } });
-    await screen.click('[aria-label="No longer ask for href"]');
+    await screen.click('[aria-label="Remove the demand for href"]');
     expect(rule(screen, 'a')?.required).toBeUndefined();
   });
   test('is put there', async () => {
     const screen = await demanding('a');
     await screen.set('[aria-label="Attribute to put there"]', 'rel', 'input');
     await screen.set('[aria-label="Value to put there"]', 'noopener', 'input');
-    await screen.click('ty-element-demands div:nth-of-type(2) p:last-child .ty-quiet');
+    await screen.click('[aria-label="Value to put there"] + .ty-quiet');
     await screen.set('[aria-label="When rel is put there"]', 'new-window');
     expect(rule(screen, 'a')?.forced).toEqual({ rel: { value: 'noopener', when: 'new-window' } });
   });

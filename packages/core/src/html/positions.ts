@@ -1,12 +1,17 @@
 /** Turns offsets into lines and columns. The table of line begins is made at the first question and then kept. */
 export class Lines {
   private begins: number[] | null = null;
+  /** The line that was asked for last: questions mostly come in the order of the text. */
+  private last = 0;
   constructor(private readonly text: string) {}
 
   /** The line and the column (both from 1, in UTF-16 units) of an offset; an offset outside the text is taken to its nearest end. */
   at(offset: number): { line: number; column: number } {
     const begins = (this.begins ??= lineBegins(this.text));
     const place = Math.min(Math.max(offset, 0), this.text.length);
+    const { last } = this;
+    if (begins[last]! <= place && (last + 1 === begins.length || begins[last + 1]! > place))
+      return { line: last + 1, column: place - begins[last]! + 1 };
     let low = 0;
     let high = begins.length - 1;
     while (low < high) {
@@ -14,12 +19,17 @@ export class Lines {
       if (begins[middle]! <= place) low = middle;
       else high = middle - 1;
     }
+    this.last = low;
     return { line: low + 1, column: place - begins[low]! + 1 };
   }
 }
 
 function lineBegins(text: string): number[] {
   const begins = [0];
+  if (!text.includes('\r')) {
+    for (let at = text.indexOf('\n'); at !== -1; at = text.indexOf('\n', at + 1)) begins.push(at + 1);
+    return begins;
+  }
   for (let i = 0; i < text.length; i++) {
     const code = text.charCodeAt(i);
     if (code === 0x0a || (code === 0x0d && text.charCodeAt(i + 1) !== 0x0a)) begins.push(i + 1);

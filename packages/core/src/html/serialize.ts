@@ -44,7 +44,7 @@ const ENCODERS: Readonly<Record<Characters, Encoder>> = {
 };
 
 function write(root: ParentNode, encode: Encoder): string {
-  const out: string[] = [];
+  let out = '';
   const parents: ParentNode[] = [root];
   const places: number[] = [0];
   while (parents.length > 0) {
@@ -55,47 +55,40 @@ function write(root: ParentNode, encode: Encoder): string {
     if (place === children.length) {
       parents.pop();
       places.pop();
-      if (parent.type === 'element' && depth > 0) out.push('</', parent.name, '>');
+      if (parent.type === 'element' && depth > 0) out += `</${parent.name}>`;
       continue;
     }
     places[depth] = place + 1;
     const child = children[place]!;
-    if (child.type === 'text') out.push(isRawTextIn(parent) ? child.value : encoded(escapeText(child.value), encode));
-    else if (child.type === 'comment') out.push('<!--', child.data, '-->');
+    if (child.type === 'text') out += isRawTextIn(parent) ? child.value : encoded(escapeText(child.value), encode);
+    else if (child.type === 'comment') out += `<!--${child.data}-->`;
     else {
-      writeStartTag(child, out, encode);
+      out += tagOf(child, encode);
       if (child.namespace === HTML_NAMESPACE && VOID_ELEMENTS.has(child.name)) continue;
-      if (contentsOf(child).length === 0) out.push('</', child.name, '>');
+      if (contentsOf(child).length === 0) out += `</${child.name}>`;
       else {
-        if (startsWithLostNewline(child)) out.push('\n');
+        if (startsWithLostNewline(child)) out += '\n';
         parents.push(child);
         places.push(0);
       }
     }
   }
-  return out.join('');
+  return out;
 }
 
 /** A start tag as the serializer writes it. */
 export function startTag(element: ElementNode): string {
-  const out: string[] = [];
-  writeStartTag(element, out, null);
-  return out.join('');
+  return tagOf(element, null);
 }
 
 function encoded(escaped: string, encode: Encoder): string {
   return encode === null ? escaped : encode(escaped);
 }
 
-function writeStartTag(element: ElementNode, out: string[], encode: Encoder): void {
-  const { attributes } = element;
-  if (attributes.length === 0) {
-    out.push('<', element.name, '>');
-    return;
-  }
-  out.push('<', element.name);
-  for (const attribute of attributes) out.push(' ', attribute.name, '="', encoded(escapeAttribute(attribute.value), encode), '"');
-  out.push('>');
+function tagOf({ name, attributes }: ElementNode, encode: Encoder): string {
+  let tag = `<${name}`;
+  for (const attribute of attributes) tag += ` ${attribute.name}="${encoded(escapeAttribute(attribute.value), encode)}"`;
+  return `${tag}>`;
 }
 
 function contentsOf(node: ParentNode): ChildNode[] {

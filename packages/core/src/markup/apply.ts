@@ -62,7 +62,8 @@ export function applyRules(fragment: ParsedFragment, rules: CompiledRules, ledge
     walk = new Walk(fragment, rules, ledger, stage);
     walk.run();
   }
-  if (rules.hardSpaces !== null && walk.sawHardSpace) tidyHardSpaces(fragment.root, rules.hardSpaces, ledger, stage);
+  if (rules.hardSpaces !== null && walk.hardSpaced.size > 0)
+    tidyHardSpaces(fragment.root, walk.hardSpaced, rules.hardSpaces, ledger, stage);
 }
 
 class Walk {
@@ -77,7 +78,8 @@ class Walk {
   private readonly openOf = new Map<string, number>();
   /** Empty paragraphs that stay, of which only one in a row does. */
   private readonly emptyKept = new Set<ChildNode>();
-  sawHardSpace = false;
+  /** The texts of the result that hold hard spaces. */
+  readonly hardSpaced = new Set<ChildNode>();
 
   constructor(
     private readonly fragment: ParsedFragment,
@@ -86,7 +88,7 @@ class Walk {
     private readonly stage: Stage,
   ) {
     this.headings = rules.headings === null ? null : headingRules(fragment.root, rules);
-    this.ids = rules.ids === null ? null : collectIds(fragment.root, rules.ids);
+    this.ids = rules.ids === null ? null : collectIds(fragment.root, fragment.input, rules.ids);
     this.seesEmpty = rules.seesEmpty;
   }
 
@@ -162,7 +164,6 @@ class Walk {
       const { start, end } = this.textRange(frame);
       text.start = start;
       text.end = end;
-      this.sawHardSpace = true;
     }
     if (letters === null || frame.isHidden) {
       this.put(text, frame);
@@ -189,6 +190,8 @@ class Walk {
   private put(text: TextNode, frame: Frame): void {
     if (this.seesEmpty && !frame.shows && hasLetters(text.value)) frame.shows = true;
     append(frame.target, text);
+    // The text may have been joined to the one before it.
+    if (text.start >= 0) this.hardSpaced.add(frame.target.children[frame.target.children.length - 1]!);
   }
 
   /** Where the text that `frame` is at stands in the input, by what stands around it. */

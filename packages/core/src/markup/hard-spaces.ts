@@ -1,4 +1,4 @@
-import type { FragmentNode, ParentNode, TextNode } from '../html/node';
+import type { ChildNode, FragmentNode, ParentNode, TextNode } from '../html/node';
 import { isBlock } from '../html/elements';
 import type { Authority, Ledger } from '../ledger/ledger';
 import type { Stage } from '../ledger/entry';
@@ -33,83 +33,90 @@ const CONTEXT = 16;
  * Makes hard spaces plain: all, or those that hold nothing together.
  *
  * @param root the tree after the rules were applied
+ * @param spaced the texts that hold hard spaces
  * @param rule which stay, and who says so
  * @param ledger gets an entry for each, with its place where the source shows it
  */
 export function tidyHardSpaces(
   root: FragmentNode,
+  spaced: ReadonlySet<ChildNode>,
   { keep, by }: { keep: 'meaningful' | 'none'; by: Authority },
   ledger: Ledger | null,
   stage: Stage,
 ): void {
-  const texts = textsInOrder(root);
-  for (let i = 0; i < texts.length; i++) {
-    const { node, follows, path } = texts[i]!;
-    if (!node.value.includes(HARD_SPACE)) continue;
+  const { nodes, follows } = textsInOrder(root);
+  for (let i = 0; i < nodes.length; i++) {
+    const node = nodes[i]!;
+    if (!spaced.has(node)) continue;
     const { value } = node;
+    let at = value.indexOf(HARD_SPACE);
+    const before = i > 0 && follows[i] === true ? nodes[i - 1]!.value : '';
+    const after = follows[i + 1] === true ? nodes[i + 1]!.value : '';
     const plain: number[] = [];
-    for (let at = value.indexOf(HARD_SPACE), nth = 0; at !== -1; at = value.indexOf(HARD_SPACE, at + 1), nth++) {
+    for (let nth = 0; at !== -1; at = value.indexOf(HARD_SPACE, at + 1), nth++) {
       const isKept =
-        keep === 'meaningful' && isMeaningful(textBefore(texts, i, at), textAfter(texts, i, at + 1)) && (at > 0 || follows || i > 0);
+        keep === 'meaningful' &&
+        isMeaningful(
+          at === 0 ? before.slice(-CONTEXT) : value.slice(Math.max(0, at - CONTEXT), at),
+          at + 1 === value.length ? after.slice(0, CONTEXT) : value.slice(at + 1, at + 1 + CONTEXT),
+        );
       if (!isKept) plain.push(nth);
     }
     if (plain.length === 0) continue;
-    const doomed = new Set(plain);
+    if (ledger !== null) report(ledger, stage, by, node, value, plain);
     let nth = 0;
-    node.value = value.replace(/\u00a0/g, (space) => (doomed.has(nth++) ? ' ' : space));
-    if (ledger !== null) report(ledger, stage, by, node, value, plain, path);
+    let next = 0;
+    node.value =
+      plain.length === value.split(HARD_SPACE).length - 1
+        ? value.replaceAll(HARD_SPACE, ' ')
+        : value.replace(/\u00a0/g, (space) => {
+            const isPlain = plain[next] === nth++;
+            if (isPlain) next++;
+            return isPlain ? ' ' : space;
+          });
   }
 }
 
-interface PlacedText {
-  node: TextNode;
-  /** Whether it goes on the line of the text before it. */
-  follows: boolean;
-  path: string;
-}
-
-function textsInOrder(root: ParentNode): PlacedText[] {
-  const texts: PlacedText[] = [];
-  let follows = false;
-  const stack: { node: ParentNode; next: number }[] = [{ node: root, next: 0 }];
-  while (stack.length > 0) {
-    const open = stack[stack.length - 1]!;
-    const child = open.node.children[open.next++];
+/** All texts of a tree, and for each whether it goes on the line of the text before it. */
+function textsInOrder(root: ParentNode): { nodes: TextNode[]; follows: boolean[] } {
+  const nodes: TextNode[] = [];
+  const follows: boolean[] = [];
+  let isOnLine = false;
+  const parents: ParentNode[] = [root];
+  const places: number[] = [0];
+  while (parents.length > 0) {
+    const depth = parents.length - 1;
+    const parent = parents[depth]!;
+    const child = parent.children[places[depth]!++];
     if (child === undefined) {
-      stack.pop();
-      if (open.node.type === 'element' && isBlock(open.node.name)) follows = false;
+      parents.pop();
+      places.pop();
+      if (parent.type === 'element' && isBlock(parent.name)) isOnLine = false;
     } else if (child.type === 'text') {
-      texts.push({ node: child, follows, path: open.node.type === 'element' ? open.node.name : '' });
-      follows = true;
+      nodes.push(child);
+      follows.push(isOnLine);
+      isOnLine = true;
     } else if (child.type === 'element') {
-      if (isBlock(child.name) || child.name === 'br' || child.name === 'img') follows = false;
-      if (child.children.length > 0) stack.push({ node: child, next: 0 });
+      if (child.name === 'br' || child.name === 'img' || isBlock(child.name)) isOnLine = false;
+      if (child.children.length > 0) {
+        parents.push(child);
+        places.push(0);
+      }
     }
   }
-  return texts;
+  return { nodes, follows };
 }
 
-function textBefore(texts: readonly PlacedText[], index: number, at: number): string {
-  const { node, follows } = texts[index]!;
-  const own = node.value.slice(Math.max(0, at - CONTEXT), at);
-  return own !== '' || !follows ? own : texts[index - 1]!.node.value.slice(-CONTEXT);
-}
-
-function textAfter(texts: readonly PlacedText[], index: number, at: number): string {
-  const own = texts[index]!.node.value.slice(at, at + CONTEXT);
-  const next = texts[index + 1];
-  return own !== '' || next === undefined || !next.follows ? own : next.node.value.slice(0, CONTEXT);
-}
-
-function report(ledger: Ledger, stage: Stage, by: Authority, node: TextNode, value: string, plain: readonly number[], path: string): void {
-  const common = { by, action: 'changed', reason: 'hard-space', severity: 'tidy', path, after: ' ', textLost: 0 } as const;
-  const { start, end } = node;
+function report(ledger: Ledger, stage: Stage, by: Authority, node: TextNode, value: string, plain: readonly number[]): void {
+  const { start, end, parent } = node;
+  const path = parent?.type === 'element' ? parent.name : '';
+  const add = (from: number, to: number): void =>
+    ledger.add(stage, { by, action: 'changed', reason: 'hard-space', severity: 'tidy', start: from, end: to, beforeEnd: to, path, after: ' ', textLost: 0 });
   const spellings = start < 0 ? [] : [...ledger.input.slice(start, end).matchAll(SPELLINGS)];
-  if (spellings.length === value.split(HARD_SPACE).length - 1) {
-    for (const nth of plain) {
-      const { index, 0: spelling } = spellings[nth]!;
-      const from = start + index;
-      ledger.add(stage, { ...common, start: from, end: from + spelling.length, beforeEnd: from + spelling.length });
-    }
-  } else for (let i = 0; i < plain.length; i++) ledger.add(stage, { ...common, start: Math.max(0, start), end: Math.max(0, end), beforeEnd: Math.max(0, end) });
+  const isPlaced = spellings.length === value.split(HARD_SPACE).length - 1;
+  for (const nth of plain) {
+    const spelling = isPlaced ? spellings[nth]! : null;
+    if (spelling === null) add(Math.max(0, start), Math.max(0, end));
+    else add(start + spelling.index, start + spelling.index + spelling[0].length);
+  }
 }

@@ -9,6 +9,7 @@ import { JsonEditor, type JsonProblem } from './json-editor';
 @Component({
   selector: 'ty-markup-text',
   template: `
+    <h2 class="ty-unseen">Markup rules as text</h2>
     <div class="bar">
       <p class="ty-soft">What this profile itself says; what it inherits is not repeated. A key set to null takes out what is inherited.</p>
       <span class="ty-soft" role="status">{{ state() }}</span>
