@@ -133,7 +133,7 @@ describe('a profile built from a sample', () => {
       (text) => text.includes('/markup') && text.includes('"href"'),
       'the change is not shown',
     );
-    await bench.press('ty-learn-dialog', 'Take');
+    await bench.press('ty-learn-dialog mat-dialog-actions', 'Take 4 rules');
     await page.waitForSelector('ty-learn-dialog', { hidden: true });
     await bench.replaceSource('<p class="x">Ahoy <strong>you</strong> <u>and</u> <a href="https://b.example/" title="t">they</a></p>');
     await eventually(
@@ -147,7 +147,7 @@ describe('a profile built from a sample', () => {
 
 describe('findings', () => {
   test('what is wrong with a profile is said in its chapter, opens its rule, and is mended', async () => {
-    const { page, bench } = await workshop('story-desk');
+    const { page, bench } = await workshop('tender-desk');
     await bench.click('[data-element=u] input');
     await bench.click('[data-element=section] input');
     await page.select('#text-hardSpaces', 'plain');

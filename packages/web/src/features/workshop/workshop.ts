@@ -74,9 +74,12 @@ export class Workshop implements OnDestroy {
     effect(() => {
       const id = this.id();
       const profile = untracked(this.profiles).find((candidate) => candidate.id === id);
-      if (profile !== undefined && untracked(this.learn) !== undefined)
-        this.dialog.open(LearnDialog, { width: '760px', maxWidth: '94vw', maxHeight: '92vh' });
-      if (profile !== undefined) this.store.dispatch(WorkshopActions.opened({ profile, backup: this.backups.read(id) }));
+      if (profile === undefined) return;
+      this.store.dispatch(WorkshopActions.opened({ profile, backup: this.backups.read(id) }));
+      // What the dialog reads must not make this run again.
+      untracked(() => {
+        if (this.learn() !== undefined) this.dialog.open(LearnDialog, { width: '760px', maxWidth: '94vw', maxHeight: '92vh' });
+      });
     });
   }
 
