@@ -47,8 +47,12 @@ describe('a kill during saves', () => {
   ] as const)
     test(`${what} loses nothing that was acknowledged`, async () => {
       for (let round = 0; round < 3; round++) {
-        let saving!: ReturnType<typeof saveUntilItBreaks>;
-        await new Promise<void>((saved) => (saving = saveUntilItBreaks(saved)));
+        let onSaved!: () => void;
+        const isSaved = new Promise<void>((done) => {
+          onSaved = done;
+        });
+        const saving = saveUntilItBreaks(() => onSaved());
+        await isSaved;
         await new Promise((done) => setTimeout(done, 60 + round * 130));
         const [, { acknowledged, attempted }] = await Promise.all([crash(), saving]);
         const { revision, document } = await read();

@@ -206,8 +206,7 @@ describe(`${HOSTILE_MARKUP.length} hostile inputs, cleaned by every demo profile
     const { page } = await trappedPage();
     await page.goto(`${address}/blank`);
     const seen = await outlinesInBrowser(page, cleaned);
-    for (const [index, html] of HOSTILE_MARKUP.entries())
-      assert.equal(seen[index], outlineOf(clean(html, rules).root), html);
+    for (const [index, html] of HOSTILE_MARKUP.entries()) assert.equal(seen[index], outlineOf(clean(html, rules).root), html);
     await page.close();
   });
 });

@@ -4,7 +4,14 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, test } from 'node:test';
 import type { Page } from 'puppeteer-core';
-import { compileRules, readHouseLimits, resolveProfile, toSanitizerConfig, parseFragment, type JsonObject } from '../packages/core/src/index';
+import {
+  compileRules,
+  readHouseLimits,
+  resolveProfile,
+  toSanitizerConfig,
+  parseFragment,
+  type JsonObject,
+} from '../packages/core/src/index';
 import { at } from '../scripts/lib/paths.mjs';
 import { Bench, eventually, openPage, useTypikon } from './support';
 
@@ -30,7 +37,9 @@ describe('a frame that vanished', () => {
     );
     await bench.press('.entry.on', 'Let it through');
     await page.waitForSelector('ty-let-through-dialog');
-    const roles = await page.$$eval('ty-let-through-dialog fieldset:last-of-type label', (nodes) => nodes.map((node) => node.innerText.trim()));
+    const roles = await page.$$eval('ty-let-through-dialog fieldset:last-of-type label', (nodes) =>
+      nodes.map((node) => node.innerText.trim()),
+    );
     await bench.click(`ty-let-through-dialog fieldset:last-of-type label:nth-of-type(${roles.indexOf('Duty office alone') + 1}) input`);
     await eventually(
       () => bench.text('ty-let-through-dialog'),
@@ -238,7 +247,7 @@ describe('the rules as a configuration for the browser’s own sanitizer', () =>
     );
     const { page } = await openPage(used.browser);
     await page.goto(used.typikon.address);
-    const kept = (await page.evaluate(
+    const kept: string[] = await page.evaluate(
       (sanitizer: unknown, sources: string[]) =>
         sources.map((html) => {
           const holder = document.createElement('div') as HTMLDivElement & { setHTML(html: string, options: object): void };
@@ -247,7 +256,7 @@ describe('the rules as a configuration for the browser’s own sanitizer', () =>
         }),
       config,
       documents,
-    )) as string[];
+    );
     assert.equal(kept.length, documents.length);
     for (const html of kept) {
       const stack = [...parseFragment(html).root.children];

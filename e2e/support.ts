@@ -171,7 +171,7 @@ export class Bench {
         this.page.$$eval(
           `${place} button`,
           (nodes, begin) => {
-            const button = nodes.find((node) => (node as HTMLElement).innerText.trim().startsWith(begin) && !(node as HTMLButtonElement).disabled);
+            const button = nodes.find((node) => (node as HTMLElement).innerText.trim().startsWith(begin) && !node.disabled);
             (button as HTMLElement | undefined)?.click();
             return button !== undefined;
           },

@@ -102,7 +102,9 @@ describe('typikon check', () => {
     });
     const css = file('sheet.css', '.note { color: red }');
     const { out } = typikon(['check', '--profile', profile, '--css', css, '--documents', join(DEMO, 'documents')]);
-    expect(out).toMatch(/^warning: class on p may be ghost, but no stylesheet.*\nwarning: The limit is 2 levels deep, but a stored document has/);
+    expect(out).toMatch(
+      /^warning: class on p may be ghost, but no stylesheet.*\nwarning: The limit is 2 levels deep, but a stored document has/,
+    );
   });
 });
 

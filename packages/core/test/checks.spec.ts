@@ -29,7 +29,8 @@ const house = (markup: JsonObject): Surroundings => {
   return { house: read.house };
 };
 const elements = (rules: JsonObject): JsonObject => ({ markup: { elements: rules } });
-const attribute = (element: string, name: string, test: JsonObject): JsonObject => elements({ [element]: { attributes: { [name]: test } } });
+const attribute = (element: string, name: string, test: JsonObject): JsonObject =>
+  elements({ [element]: { attributes: { [name]: test } } });
 const toolbar = (...buttons: string[]): JsonObject => ({ toolbar: { order: ['g'], groups: { g: { label: 'Group', buttons } } } });
 
 type Row = [check: string, document: JsonObject, pointer: string, words: RegExp, surroundings?: Surroundings];
@@ -38,7 +39,12 @@ type Row = [check: string, document: JsonObject, pointer: string, words: RegExp,
 const BROKEN: Row[] = [
   ['button-without-markup', toolbar('bold'), '/toolbar/groups/g', /“Bold” is on, but the rules remove its markup \(strong\)/],
   ['button-without-markup', { ...toolbar('underline'), ...elements({ u: {} }) }, '/toolbar/groups/g', /the house limits remove/, house({})],
-  ['scheme-runs-code', { markup: { urls: { schemes: { href: ['https', 'javascript'] } } } }, '/markup/urls/schemes/href', /javascript, which runs code/],
+  [
+    'scheme-runs-code',
+    { markup: { urls: { schemes: { href: ['https', 'javascript'] } } } },
+    '/markup/urls/schemes/href',
+    /javascript, which runs code/,
+  ],
   ['frame-without-host', attribute('iframe', 'src', { test: 'url' }), '/markup/elements/iframe/attributes/src', /any host/],
   ['frame-without-host', elements({ iframe: {} }), '/markup/elements/iframe', /stays empty/],
   [
@@ -54,8 +60,18 @@ const BROKEN: Row[] = [
     '/markup/attributes/style/properties/color',
     /color in style on any element may have any value/,
   ],
-  ['wide-pattern', attribute('p', 'id', { test: 'pattern', pattern: '.*' }), '/markup/elements/p/attributes/id/pattern', /accepts everything/],
-  ['wide-pattern', attribute('p', 'id', { test: 'pattern', pattern: '[a-z]*' }), '/markup/elements/p/attributes/id/pattern', /accepts the empty text/],
+  [
+    'wide-pattern',
+    attribute('p', 'id', { test: 'pattern', pattern: '.*' }),
+    '/markup/elements/p/attributes/id/pattern',
+    /accepts everything/,
+  ],
+  [
+    'wide-pattern',
+    attribute('p', 'id', { test: 'pattern', pattern: '[a-z]*' }),
+    '/markup/elements/p/attributes/id/pattern',
+    /accepts the empty text/,
+  ],
   [
     'lost-renaming',
     elements({ b: { outcome: 'rename', to: 'i' }, i: { outcome: 'rename', to: 'b' } }),
@@ -71,7 +87,13 @@ const BROKEN: Row[] = [
   ],
   ['lost-demand', elements({ p: { forced: { onclick: { value: 'x()' } } } }), '/markup/elements/p/forced/onclick', /cannot stay there/],
   ['above-house', elements({ u: {} }), '/markup/elements/u', /not by the house limits/, house({ elements: { p: {} } })],
-  ['above-house', attribute('p', 'id', { test: 'text' }), '/markup/elements/p/attributes/id', /not by the house limits/, house({ elements: { p: {} } })],
+  [
+    'above-house',
+    attribute('p', 'id', { test: 'text' }),
+    '/markup/elements/p/attributes/id',
+    /not by the house limits/,
+    house({ elements: { p: {} } }),
+  ],
   [
     'above-house',
     attribute('p', 'class', { test: 'tokens', values: ['note', 'loud'] }),
@@ -95,11 +117,26 @@ const BROKEN: Row[] = [
     /may have ftp here/,
     house({ urls: { schemes: { href: ['https'] } } }),
   ],
-  ['attribute-without-element', elements({ b: { outcome: 'unwrap', attributes: { class: { test: 'text' } } } }), '/markup/elements/b/attributes', /class on b has a rule/],
+  [
+    'attribute-without-element',
+    elements({ b: { outcome: 'unwrap', attributes: { class: { test: 'text' } } } }),
+    '/markup/elements/b/attributes',
+    /class on b has a rule/,
+  ],
   ['impossible-markup', elements({ li: {} }), '/markup/elements/li', /li is allowed, but not ul, ol or menu/],
   ['impossible-markup', elements({ p: { parents: ['section'] } }), '/markup/elements/p/parents', /p is allowed, but not section/],
-  ['id-without-prefix', attribute('h2', 'id', { test: 'text' }), '/markup/elements/h2/attributes/id', /id is allowed on h2 without a prefix/],
-  ['target-without-rel', attribute('a', 'target', { test: 'list', values: ['_blank'] }), '/markup/elements/a/attributes/target', /noopener/],
+  [
+    'id-without-prefix',
+    attribute('h2', 'id', { test: 'text' }),
+    '/markup/elements/h2/attributes/id',
+    /id is allowed on h2 without a prefix/,
+  ],
+  [
+    'target-without-rel',
+    attribute('a', 'target', { test: 'list', values: ['_blank'] }),
+    '/markup/elements/a/attributes/target',
+    /noopener/,
+  ],
   ['level-one-heading', elements({ h1: {}, h2: {} }), '/markup/elements/h1', /two titles/],
   ['picture-without-alternative', attribute('img', 'src', { test: 'url' }), '/markup/elements/img', /alt on img is not allowed/],
   ['picture-without-alternative', attribute('img', 'alt', { test: 'text' }), '/markup/elements/img', /allowed without alt/],
@@ -116,8 +153,20 @@ const BROKEN: Row[] = [
     '/markup/elements/p/attributes/style/properties/color',
     /#ffd400 on white \(1\.4\)/,
   ],
-  ['tight-limit', { markup: { limits: { letters: 100 } } }, '/markup/limits/letters', /a stored document has 900/, { documents: { nesting: 9, elements: 9, letters: 900 } }],
-  ['tight-limit', { markup: { limits: { nesting: 4 } } }, '/markup/limits/nesting', /a stored document has 9/, { documents: { nesting: 9, elements: 9, letters: 9 } }],
+  [
+    'tight-limit',
+    { markup: { limits: { letters: 100 } } },
+    '/markup/limits/letters',
+    /a stored document has 900/,
+    { documents: { nesting: 9, elements: 9, letters: 900 } },
+  ],
+  [
+    'tight-limit',
+    { markup: { limits: { nesting: 4 } } },
+    '/markup/limits/nesting',
+    /a stored document has 9/,
+    { documents: { nesting: 9, elements: 9, letters: 9 } },
+  ],
   ['underline-allowed', elements({ u: {} }), '/markup/elements/u', /readers take underlined words for links/],
   ['repeated-setting', { extends: 'parent', markup: { limits: { nesting: 30 } } }, '/markup/limits', /limits repeats what is inherited/],
   ['group-without-buttons', toolbar(), '/toolbar/groups/g/buttons', /has no buttons/],
@@ -125,7 +174,9 @@ const BROKEN: Row[] = [
   ['empty-purpose', { purpose: ' ' }, '/purpose', /does not say what it is for/],
 ];
 
-test.each(BROKEN.map(([check, changes, pointer, words, surroundings = {}]): Required<Row> => [check, changes, pointer, words, surroundings]))('%s: %j', (check, changes, pointer, words, surroundings) => {
+test.each(
+  BROKEN.map(([check, changes, pointer, words, surroundings = {}]): Required<Row> => [check, changes, pointer, words, surroundings]),
+)('%s: %j', (check, changes, pointer, words, surroundings) => {
   const document = { ...head, ...changes };
   const found = findings(document, surroundings).filter((finding) => finding.check === check);
   expect(found.map(({ pointer: at }) => at)).toContain(pointer);
@@ -142,11 +193,9 @@ test('every check has a profile above that breaks it', () => {
 
 test('a sound profile has no findings, the gravest come first', () => {
   expect(findings({ ...head, ...elements({ p: {}, strong: {} }), ...toolbar('bold') })).toEqual([]);
-  expect(findings({ ...head, purpose: '', ...toolbar('bold', 'underline'), ...elements({ u: {} }) }).map(({ severity }) => severity)).toEqual([
-    'error',
-    'note',
-    'note',
-  ]);
+  expect(
+    findings({ ...head, purpose: '', ...toolbar('bold', 'underline'), ...elements({ u: {} }) }).map(({ severity }) => severity),
+  ).toEqual(['error', 'note', 'note']);
 });
 
 test.each(BUTTONS.map(({ id, label }): [string, string] => [label, id]))('%s can be allowed from nothing', (_label, id) => {

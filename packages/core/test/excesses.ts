@@ -17,7 +17,8 @@ export function excesses(html: string, { profile }: ResolvedProfile, house: Hous
     for (const [layer, markup] of layers) {
       if (!keeps(markup, name) && !(name === 'tbody' && markup.elements['tbody'] === undefined)) found.push(`${layer} <${name}>`);
       for (const attribute of node.attributes)
-        if (!mayHave(markup, profile.markup, name, attribute.name) && !forced.some((names) => Object.hasOwn(names, attribute.name))) found.push(`${layer} ${attribute.name} on <${name}>`);
+        if (!mayHave(markup, profile.markup, name, attribute.name) && !forced.some((names) => Object.hasOwn(names, attribute.name)))
+          found.push(`${layer} ${attribute.name} on <${name}>`);
     }
     stack.push(...node.children);
   }
@@ -25,7 +26,12 @@ export function excesses(html: string, { profile }: ResolvedProfile, house: Hous
 }
 
 function layersOf(markup: Markup, house: HouseLimits | undefined): [string, Markup][] {
-  return house === undefined ? [['profile', markup]] : [['profile', markup], ['house', house.markup]];
+  return house === undefined
+    ? [['profile', markup]]
+    : [
+        ['profile', markup],
+        ['house', house.markup],
+      ];
 }
 
 function keeps({ elements }: Markup, name: string): boolean {

@@ -145,7 +145,7 @@ describe('the smallest change of every kind of rule', () => {
       '<p style="color:red">x</p>',
       style({ color: { test: 'colour', values: ['#000'] } }),
       'color: red',
-      style({ color: { test: 'colour', values: ['#000', 'red'] } as JsonObject }),
+      style({ color: { test: 'colour', values: ['#000', 'red'] } }),
     ],
     [
       '<p style="margin-left:50px">x</p>',

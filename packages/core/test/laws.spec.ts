@@ -13,12 +13,14 @@ import {
   visibleLetters,
   type CompiledRules,
   type Json,
+  type LedgerEntry,
 } from '../src/index';
 import { excesses } from './excesses';
 import { HOSTILE_MARKUP } from './hostile-markup';
 import { mostPermissive } from './most-permissive';
 import { randomRules } from './random-rules';
-import { tangledMarkup } from './tangled-markup';
+import { replay } from './replay';
+import { tangledMarkup, wellFormedMarkup } from './tangled-markup';
 import { DEMO_MARKUP, DEMO_PROFILES, demoHouse, demoProfile, demoRules } from './support';
 
 const house = demoHouse();
@@ -78,6 +80,36 @@ describe.each(RULES)('%s', (_id, rules) => {
       fc.property(tangledMarkup, (html) => holdsLaws(html, rules)),
       { numRuns: 250 },
     );
+  });
+});
+
+describe('the ledger replayed on the input gives the output', () => {
+  const isPlain = ({ stage, reason, action, before }: LedgerEntry): boolean =>
+    (stage === 'markup' || reason === 'attribute-repeated') &&
+    action !== 'shown-as-text' &&
+    action !== 'restructured' &&
+    !before.endsWith('…');
+  const holds = (html: string, rules: CompiledRules): boolean => {
+    const { root, ledger } = clean(html, rules);
+    // What the parser itself left out or put in order has no edit of its own.
+    if (!ledger.every(isPlain)) return false;
+    expect(firstDifference(root, parseFragment(replay(html, ledger)).root)).toBeNull();
+    return true;
+  };
+  test('for the demo', () => {
+    let held = 0;
+    for (const [, rules] of RULES) for (const { html } of DEMO_MARKUP) if (holds(html, rules)) held++;
+    expect(held).toBeGreaterThan(100);
+  });
+  test('for markup that is well formed', () => {
+    let held = 0;
+    fc.assert(
+      fc.property(wellFormedMarkup, fc.integer({ min: 0, max: RULES.length - 2 }), (html, index) => {
+        if (holds(html, RULES[index]![1])) held++;
+      }),
+      { numRuns: 1500 },
+    );
+    expect(held).toBeGreaterThan(500);
   });
 });
 

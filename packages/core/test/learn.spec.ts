@@ -25,21 +25,26 @@ const learnt = (chosen: (id: string) => boolean): string => {
 };
 
 describe('learning from a sample', () => {
-  const { lessons, unlearnable } = lessonsOf(SAMPLE, resolved('reply', () => nothing));
+  const { lessons, unlearnable } = lessonsOf(
+    SAMPLE,
+    resolved('reply', () => nothing),
+  );
 
   test('lists elements, then what their attributes need, each with its risk', () => {
-    expect(lessons.map(({ label, needs }) => `${label}${needs === null ? '' : ` (needs ${needs.split(' ')[1]})`}`).sort()).toEqual([
-      '<a>',
-      '<b>',
-      '<img> from pics.example',
-      '<li>',
-      '<p>',
-      '<ul>',
-      'class on <p>: lead (needs p)',
-      'href on <a> (needs a)',
-      'mailto in href (needs a)',
-      'width on <img>: 300 (needs img)',
-    ].sort());
+    expect(lessons.map(({ label, needs }) => `${label}${needs === null ? '' : ` (needs ${needs.split(' ')[1]})`}`).sort()).toEqual(
+      [
+        '<a>',
+        '<b>',
+        '<img> from pics.example',
+        '<li>',
+        '<p>',
+        '<ul>',
+        'class on <p>: lead (needs p)',
+        'href on <a> (needs a)',
+        'mailto in href (needs a)',
+        'width on <img>: 300 (needs img)',
+      ].sort(),
+    );
     expect(lessons.find(({ label }) => label.startsWith('<img>'))!.risk).toEqual({ level: 'look', why: 'may be wider than the column' });
     expect(lessons.find(({ label }) => label.startsWith('class'))!.risk.level).toBe('look');
   });
@@ -58,21 +63,27 @@ describe('learning from a sample', () => {
     const profile = resolved('reply', () => nothing);
     const patch = patchToLearn(SAMPLE, profile, new Set(lessons.map(({ id }) => id)));
     const rules = compileRules(resolved('reply', () => mergePatch(nothing, patch)));
-    expect(clean('<p class="loud">x</p><img src="https://pics.example/1.png" width="301"><img src="https://other.example/1.png"><a href="tel:1">y</a><u>z</u>', rules).html).toBe(
-      '<p>x</p><img src="https://pics.example/1.png"><a>y</a>z',
-    );
+    expect(
+      clean(
+        '<p class="loud">x</p><img src="https://pics.example/1.png" width="301"><img src="https://other.example/1.png"><a href="tel:1">y</a><u>z</u>',
+        rules,
+      ).html,
+    ).toBe('<p>x</p><img src="https://pics.example/1.png"><a>y</a>z');
   });
-  test.each(DEMO_MARKUP.slice(0, 12).map(({ name, html }): [string, string] => [name, html]))('%s under the house limits', (_name, html) => {
-    const profile = demoProfile('reply');
-    const house = demoHouse();
-    const { lessons: all } = lessonsOf(html, profile, { house });
-    const patch = patchToLearn(html, profile, new Set(all.map(({ id }) => id)), { house });
-    const resolution = resolveProfile('reply', () => mergePatch(profile.chain[0]!.document, patch));
-    if (!resolution.ok) throw new Error(JSON.stringify(resolution.problems));
-    const left = clean(html, compileRules(resolution.resolved, { house })).ledger.filter(({ layer }) => layer === 'profile');
-    expect(lessonsOf(html, resolution.resolved, { house }).lessons).toEqual([]);
-    expect(left.length).toBeLessThanOrEqual(clean(html, compileRules(profile, { house })).ledger.length);
-  });
+  test.each(DEMO_MARKUP.slice(0, 12).map(({ name, html }): [string, string] => [name, html]))(
+    '%s under the house limits',
+    (_name, html) => {
+      const profile = demoProfile('reply');
+      const house = demoHouse();
+      const { lessons: all } = lessonsOf(html, profile, { house });
+      const patch = patchToLearn(html, profile, new Set(all.map(({ id }) => id)), { house });
+      const resolution = resolveProfile('reply', () => mergePatch(profile.chain[0]!.document, patch));
+      if (!resolution.ok) throw new Error(JSON.stringify(resolution.problems));
+      const left = clean(html, compileRules(resolution.resolved, { house })).ledger.filter(({ layer }) => layer === 'profile');
+      expect(lessonsOf(html, resolution.resolved, { house }).lessons).toEqual([]);
+      expect(left.length).toBeLessThanOrEqual(clean(html, compileRules(profile, { house })).ledger.length);
+    },
+  );
 });
 
 test('each starting point is sound, and holds all of the one before', () => {

@@ -165,6 +165,12 @@ describe('the ledger', () => {
     expect(entriesOf('x <a href="never closed')).toMatchObject([{ reason: 'tag-unfinished', severity: 'change' }]);
   });
 
+  test('says that of an attribute given twice the first counts', () => {
+    expect(entriesOf('<a href="https://a.example/" title=x HREF="javascript:x()">y</a>')).toMatchObject([
+      { stage: 'read', layer: 'html-standard', reason: 'attribute-repeated', before: 'HREF="javascript:x()"', path: 'a' },
+    ]);
+  });
+
   test('says once that one tag went, though the parser made several elements of it', () => {
     expect(entriesOf('<p><font>a<p>b<p>c')).toHaveLength(1);
   });

@@ -1,18 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
-  BUTTONS,
-  checkProfile,
-  compileRules,
   countChanges,
   fromPointer,
   houseLimitsJsonSchema,
   makePatch,
   mergePatch,
   originOf,
-  patchToAllow,
-  missingMarkup,
-  buttonOf,
   profileJsonSchema,
   readHouseLimits,
   resetInProfile,
@@ -23,7 +17,7 @@ import {
   type Json,
   type JsonObject,
 } from '../src/index';
-import { DEMO_PROFILES, demoHouse, demoProfile, resolved } from './support';
+import { DEMO_PROFILES, demoProfile, resolved } from './support';
 
 const head = { format: 'typikon-profile/1', name: 'A profile' };
 const family: Record<string, JsonObject> = {

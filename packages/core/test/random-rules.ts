@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { readHouseLimits, resolveProfile, type HouseLimits, type JsonObject, type ResolvedProfile } from '../src/index';
 
-const NAMES = 'p div span a b i em strong h1 h2 h3 h4 ul ol li table tbody tr td th pre blockquote img br iframe details summary font center form'.split(' ');
+const NAMES =
+  'p div span a b i em strong h1 h2 h3 h4 ul ol li table tbody tr td th pre blockquote img br iframe details summary font center form'.split(
+    ' ',
+  );
 const ATTRIBUTES = 'class href src id title style lang align name for rel target width height sandbox alt aria-labelledby'.split(' ');
 
 const sometimes = <T>(arbitrary: fc.Arbitrary<T>): fc.Arbitrary<T | undefined> => fc.option(arbitrary, { nil: undefined, freq: 3 });
@@ -24,7 +27,9 @@ const test: fc.Arbitrary<JsonObject> = fc.oneof(
   fc.constant<JsonObject>({ test: 'url' }),
   fc.constant<JsonObject>({ test: 'url', hosts: ['a.example', '*.b.example/x/'] }),
   fc.constant<JsonObject>({ test: 'language' }),
-  fc.dictionary(fc.constantFrom('color', 'text-align', 'width', 'font-weight'), styleTest, { maxKeys: 3 }).map((properties) => ({ test: 'style', properties })),
+  fc
+    .dictionary(fc.constantFrom('color', 'text-align', 'width', 'font-weight'), styleTest, { maxKeys: 3 })
+    .map((properties) => ({ test: 'style', properties })),
 );
 
 const attributes = fc.dictionary(fc.constantFrom(...ATTRIBUTES), test, { maxKeys: 5 });
@@ -32,7 +37,10 @@ const attributes = fc.dictionary(fc.constantFrom(...ATTRIBUTES), test, { maxKeys
 const rule: fc.Arbitrary<JsonObject> = fc
   .record(
     {
-      outcome: fc.oneof({ weight: 8, arbitrary: fc.constant('keep') }, { weight: 3, arbitrary: fc.constantFrom('unwrap', 'drop', 'text', 'rename') }),
+      outcome: fc.oneof(
+        { weight: 8, arbitrary: fc.constant('keep') },
+        { weight: 3, arbitrary: fc.constantFrom('unwrap', 'drop', 'text', 'rename') },
+      ),
       to: fc.constantFrom(...NAMES),
       attributes,
       required: fc.dictionary(
@@ -52,13 +60,15 @@ const rule: fc.Arbitrary<JsonObject> = fc
     },
     { requiredKeys: [] },
   )
-  .filter((made) => made.outcome !== 'rename' || made.to !== undefined) as fc.Arbitrary<JsonObject>;
+  .filter((made) => made.outcome !== 'rename' || made.to !== undefined);
 
 const markup: fc.Arbitrary<JsonObject> = fc
   .record({
     elements: fc.dictionary(fc.constantFrom(...NAMES), rule, { minKeys: 4, maxKeys: 28 }),
     attributes: fc.dictionary(fc.constantFrom('id', 'lang', 'class', 'style', 'title'), test, { maxKeys: 3 }),
-    urls: sometimes(fc.record({ schemes: fc.constant({ href: ['https', 'mailto', 'javascript'], src: ['https', 'data'] }), relative: fc.boolean() })),
+    urls: sometimes(
+      fc.record({ schemes: fc.constant({ href: ['https', 'mailto', 'javascript'], src: ['https', 'data'] }), relative: fc.boolean() }),
+    ),
     ids: sometimes(fc.record({ prefix: fc.constantFrom('', 'c-') })),
     links: sometimes(fc.record({ newWindow: fc.constantFrom('as-written', 'never', 'other-sites'), ownHosts: fc.constant(['a.example']) })),
     headings: sometimes(fc.record({ others: fc.constantFrom('by-element', 'shift', 'clamp', 'paragraph'), top: fc.constantFrom(1, 2, 3) })),
@@ -68,7 +78,9 @@ const markup: fc.Arbitrary<JsonObject> = fc
     unlisted: fc.constantFrom('unwrap', 'unwrap', 'drop', 'text'),
     comments: fc.constantFrom('keep', 'drop'),
     limits: sometimes(fc.record({ nesting: fc.constantFrom(3, 20), elements: fc.constantFrom(3, 50), letters: fc.constantFrom(5, 200) })),
-    output: sometimes(fc.record({ characters: fc.constantFrom('raw', 'named', 'numeric'), layout: fc.constantFrom('as-is', 'compact', 'indented') })),
+    output: sometimes(
+      fc.record({ characters: fc.constantFrom('raw', 'named', 'numeric'), layout: fc.constantFrom('as-is', 'compact', 'indented') }),
+    ),
   })
   .map((made) => JSON.parse(JSON.stringify(made)) as JsonObject);
 

@@ -1,4 +1,4 @@
-import { clean, compileRules, measure, readHouseLimits, type JsonObject, type LedgerEntry } from '../src/index';
+import { clean, compileRules, measure, readHouseLimits, type JsonObject } from '../src/index';
 import { profileOf, rulesOf } from './support';
 
 /** What comes out, and what the ledger says of it: the reason and the place's source. */
@@ -49,7 +49,9 @@ describe('tests of values', () => {
     [
       'features of a frame',
       {
-        elements: { iframe: { attributes: { src: { test: 'url', hosts: ['cams.example'] }, allow: { test: 'features', values: ['fullscreen'] } } } },
+        elements: {
+          iframe: { attributes: { src: { test: 'url', hosts: ['cams.example'] }, allow: { test: 'features', values: ['fullscreen'] } } },
+        },
       },
       '<iframe src="https://cams.example/1" allow="fullscreen; camera *" sandbox=""></iframe>',
       '<iframe src="https://cams.example/1" allow="fullscreen" sandbox=""></iframe>',
@@ -187,7 +189,11 @@ describe('what an element must have', () => {
       {
         elements: {
           a: {
-            attributes: { href: { test: 'url' }, target: { test: 'list', values: ['_blank'] }, rel: { test: 'tokens', values: ['nofollow'] } },
+            attributes: {
+              href: { test: 'url' },
+              target: { test: 'list', values: ['_blank'] },
+              rel: { test: 'tokens', values: ['nofollow'] },
+            },
             forced: { rel: { value: 'noopener noreferrer', when: 'new-window' } },
           },
           img: { attributes: { src: { test: 'url' } }, forced: { loading: { value: 'lazy', when: 'absent' } } },
@@ -302,7 +308,7 @@ describe('headings', () => {
   ])('%s: %s', (others, input, output) => {
     const { html, ledger } = clean(input, rulesOf(headings(others)));
     expect(html).toBe(output);
-    for (const { reason, rule } of ledger as LedgerEntry[]) if (reason === 'heading-level') expect(rule).toBe('/markup/headings/others');
+    for (const { reason, rule } of ledger) if (reason === 'heading-level') expect(rule).toBe('/markup/headings/others');
   });
   test('where the highest goes, the others move once more', () => {
     const rules = rulesOf({ elements: { h2: { empty: 'remove' }, h3: {} }, headings: { others: 'shift' } });
@@ -359,9 +365,7 @@ describe('limits and output', () => {
     ['raw', 'é – 😀 &amp;', 'é – 😀 &amp;'],
     ['named', 'é – 😀&nbsp;&amp;', '&eacute; &ndash; &#128512;&nbsp;&amp;'],
     ['numeric', 'é – 😀&nbsp;', '&#233; &#8211; &#128512;&#160;'],
-  ])('characters %s', (characters, input, output) =>
-    expect(clean(input, rulesOf({ output: { characters } })).html).toBe(output),
-  );
+  ])('characters %s', (characters, input, output) => expect(clean(input, rulesOf({ output: { characters } })).html).toBe(output));
   const blocks = { p: {}, ul: {}, li: {}, b: {}, pre: {} };
   const source = '<ul>\n\n<li>one <b>x</b> <ul><li>two</li></ul>\n</li> </ul> <p>a  <b>b</b></p>tail<pre>\n x\n</pre>';
   test('layout compact', () =>
@@ -389,7 +393,11 @@ test('the house limits hold for every kind of rule', () => {
   const read = readHouseLimits({
     format: 'typikon-house/1',
     markup: {
-      elements: { p: { attributes: { id: { test: 'text' } } }, h2: {}, img: { attributes: { src: { test: 'url' }, alt: { test: 'text' } }, required: { alt: { otherwise: 'drop' } } } },
+      elements: {
+        p: { attributes: { id: { test: 'text' } } },
+        h2: {},
+        img: { attributes: { src: { test: 'url' }, alt: { test: 'text' } }, required: { alt: { otherwise: 'drop' } } },
+      },
       ids: { prefix: 'c-' },
       headings: { others: 'clamp' },
       text: { hardSpaces: 'plain', emptyParagraphs: 'remove' },
@@ -399,9 +407,17 @@ test('the house limits hold for every kind of rule', () => {
   });
   if (!read.ok) throw new Error(JSON.stringify(read.problems));
   const profile = profileOf({
-    elements: { p: { attributes: { id: { test: 'text' } } }, h1: {}, h2: {}, img: { attributes: { src: { test: 'url' }, alt: { test: 'text' } } } },
+    elements: {
+      p: { attributes: { id: { test: 'text' } } },
+      h1: {},
+      h2: {},
+      img: { attributes: { src: { test: 'url' }, alt: { test: 'text' } } },
+    },
   });
-  const { html, ledger } = clean('<h1>T</h1><p id="x">a&nbsp;b</p><p></p><img src="/x.png"><p>cd</p>', compileRules(profile, { house: read.house }));
+  const { html, ledger } = clean(
+    '<h1>T</h1><p id="x">a&nbsp;b</p><p></p><img src="/x.png"><p>cd</p>',
+    compileRules(profile, { house: read.house }),
+  );
   expect(html).toBe('<h2>T</h2><p id="c-x">a b</p><p>c</p>');
   expect(ledger.every(({ layer }) => layer === 'house-limits')).toBe(true);
   expect(ledger.map(({ rule }) => rule)).toEqual([

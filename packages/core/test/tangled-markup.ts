@@ -38,7 +38,24 @@ export const tangledMarkup = fc
           .map(([name, attributes]) => `<${[name, ...attributes].join(' ')}>`),
       },
       { weight: 5, arbitrary: fc.constantFrom(...NAMES).map((name) => `</${name}>`) },
-      { weight: 4, arbitrary: fc.constantFrom('text', ' ', '\n', '&amp;', '&lt;b&gt;', '&nbsp;', '5&nbsp;km', 'é😀', '\ud800', '\r', '\0', '&#13;', ']]>') },
+      {
+        weight: 4,
+        arbitrary: fc.constantFrom(
+          'text',
+          ' ',
+          '\n',
+          '&amp;',
+          '&lt;b&gt;',
+          '&nbsp;',
+          '5&nbsp;km',
+          'é😀',
+          '\ud800',
+          '\r',
+          '\0',
+          '&#13;',
+          ']]>',
+        ),
+      },
       {
         weight: 1,
         arbitrary: fc.constantFrom(
@@ -59,3 +76,38 @@ export const tangledMarkup = fc
   )
   .map((parts) => parts.join(''));
 
+const BLOCKS = ['p', 'h1', 'h2', 'h4', 'blockquote', 'center', 'section'];
+const WORDS = ['b', 'i', 'em', 'font', 'span', 'u', 'a'];
+
+/** Markup as a careful author writes it: every tag closed, nothing where it cannot stand. */
+export const wellFormedMarkup: fc.Arbitrary<string> = fc.letrec<{ inline: string; block: string }>((tie) => {
+  const tag = (names: readonly string[], content: fc.Arbitrary<string>): fc.Arbitrary<string> =>
+    fc
+      .tuple(fc.constantFrom(...names), fc.subarray(ATTRIBUTES.slice(0, 3), { maxLength: 2 }), content)
+      .map(([name, attributes, inner]) => `<${[name, ...attributes].join(' ')}>${inner}</${name}>`);
+  const text = fc.constantFrom('words ', 'more', '5&nbsp;km', 'a&nbsp;b', 'x &amp; y');
+  return {
+    inline: fc.oneof(
+      { maxDepth: 3 },
+      text,
+      tag(
+        WORDS.slice(0, 6),
+        fc.array(tie('inline'), { maxLength: 3 }).map((parts) => parts.join('')),
+      ),
+    ),
+    block: fc.oneof(
+      { maxDepth: 3 },
+      tag(
+        ['p', 'h1', 'h2', 'h4'],
+        fc.array(tie('inline'), { maxLength: 4 }).map((parts) => parts.join('')),
+      ),
+      tag(
+        BLOCKS.slice(4),
+        fc.array(tie('block'), { maxLength: 3 }).map((parts) => parts.join('\n')),
+      ),
+      fc.constant('<ul><li>one</li><li class="x">two</li></ul>'),
+      fc.constant('<p><img src="/a.png" width="9000"></p>'),
+      fc.constant('<!-- note -->'),
+    ),
+  };
+}).block;

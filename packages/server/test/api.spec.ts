@@ -170,7 +170,10 @@ describe('house limits', () => {
     request('/house-limits', { method: 'PUT', headers: revision === null ? {} : { 'if-match': `"${revision}"` }, body: document });
   const current = async () => {
     const response = await request('/house-limits');
-    return { document: (await response.json()) as { markup: Record<string, unknown> }, revision: Number(response.headers.get('etag')!.slice(1, -1)) };
+    return {
+      document: (await response.json()) as { markup: Record<string, unknown> },
+      revision: Number(response.headers.get('etag')!.slice(1, -1)),
+    };
   };
 
   test('are changed under their entity tag, and every version is kept', async () => {
@@ -204,8 +207,7 @@ describe('house limits', () => {
 });
 
 describe('when a rule was set', () => {
-  const history = async (pointer: string) =>
-    (await request(`/profiles/house/rule-history?pointer=${encodeURIComponent(pointer)}`)).json();
+  const history = async (pointer: string) => (await request(`/profiles/house/rule-history?pointer=${encodeURIComponent(pointer)}`)).json();
 
   test('the save that last changed it, with what stood there before', async () => {
     expect(await history('/markup/unlisted')).toMatchObject({ revision: 1, before: null, after: 'unwrap', isFirst: true });

@@ -75,7 +75,7 @@ describe('letting through what the house limits took', () => {
   const open = async () => {
     const close = closing();
     const library = demoLibrary();
-    const read = readHouseLimits(library.house as never);
+    const read = readHouseLimits(library.house);
     const resolution = resolveProfile('story-desk', (id) => library.profiles.find((profile) => profile.id === id)?.document);
     if (!read.ok || !resolution.ok) throw new Error('unexpected');
     const { ledger } = clean(input, compileRules(resolution.resolved, { house: read.house }));
@@ -143,7 +143,9 @@ describe('files', () => {
   };
 
   test('an incoming file shows what it would change, before it does', async () => {
-    const { screen, close } = await open(JSON.stringify({ ...demoLibrary().profiles.find(({ id }) => id === 'story-desk')!.document, purpose: 'New' }));
+    const { screen, close } = await open(
+      JSON.stringify({ ...demoLibrary().profiles.find(({ id }) => id === 'story-desk')!.document, purpose: 'New' }),
+    );
     expect(screen.texts('ty-changes-table tbody th')).toEqual(['/purpose']);
     expect(screen.profile.purpose).not.toBe('New');
     await screen.click('.go');
@@ -153,7 +155,10 @@ describe('files', () => {
   test.each([
     ['{ not json', /mine\.json is not JSON/],
     ['[]', /holds no profile/],
-    [JSON.stringify({ format: 'typikon-profile/1', name: 'X', markup: { elemnts: {} } }), /mine\.json \/markup\/elemnts The key "elemnts" is not known/],
+    [
+      JSON.stringify({ format: 'typikon-profile/1', name: 'X', markup: { elemnts: {} } }),
+      /mine\.json \/markup\/elemnts The key "elemnts" is not known/,
+    ],
   ])('a file that cannot be taken says why: %s', async (content, message) => {
     const { screen } = await open(content);
     expect(screen.texts('.bad').join(' ')).toMatch(message);
@@ -172,7 +177,9 @@ describe('findings', () => {
     screen.edit(['markup', 'elements', 'h1'], {});
     screen.edit(['markup', 'elements', 'iframe'], {});
     await screen.settle();
-    expect(screen.texts('[data-check]').map((text) => text.slice(0, 40))).toEqual(expect.arrayContaining([expect.stringMatching(/iframe is allowed/)]));
+    expect(screen.texts('[data-check]').map((text) => text.slice(0, 40))).toEqual(
+      expect.arrayContaining([expect.stringMatching(/iframe is allowed/)]),
+    );
     expect(screen.texts('[data-check=above-house] .ty-cite')).toEqual(['§2 Markup, h1', '§2 Markup, iframe']);
     await screen.click('[data-check=above-house] .ty-button');
     expect(screen.profile.markup.elements['h1']).toBeUndefined();

@@ -79,5 +79,11 @@ test('the measures say how much of the text is kept and how heavy the markup is'
     html: '<p><font size="1">Eighteen letters in</font></p><form>gone</form>',
   });
   expect(screen.texts('dd')).toEqual(['80.9 %', '2', '1', '0.4', '0']);
-  expect(screen.texts('dt')).toEqual(['of the text kept', 'changes, 2 rules', 'thing lost', 'markup per letter, was 2.0', 'inline styles left']);
+  expect(screen.texts('dt')).toEqual([
+    'of the text kept',
+    'changes, 2 rules',
+    'thing lost',
+    'markup per letter, was 2.0',
+    'inline styles left',
+  ]);
 });

@@ -164,7 +164,14 @@ describe('what an element must have', () => {
 describe('the test of an attribute', () => {
   test.each<[string, [label: string, value: string][], object]>([
     ['pattern', [['Pattern of align', '[a-z]+']], { test: 'pattern', pattern: '[a-z]+' }],
-    ['tokens', [['Words of align', 'a b'], ['Beginnings of align', 'is-']], { test: 'tokens', values: ['a', 'b'], prefixes: ['is-'] }],
+    [
+      'tokens',
+      [
+        ['Words of align', 'a b'],
+        ['Beginnings of align', 'is-'],
+      ],
+      { test: 'tokens', values: ['a', 'b'], prefixes: ['is-'] },
+    ],
     ['length', [['Ranges of align', '0..720px ..100%']], { test: 'length', ranges: { px: { min: 0, max: 720 }, '%': { max: 100 } } }],
     ['url', [['Hosts of align', 'https://a.example b.example/x/']], { test: 'url', hosts: ['a.example', 'b.example/x/'] }],
     ['text', [['Longest of align', '40']], { test: 'text', maxLength: 40 }],

@@ -13,7 +13,8 @@ const usage = 'check --profile P.json [--house H.json] [--css A.css,B.css] [--do
 export const checkCommand: Command = {
   name: 'check',
   usage,
-  purpose: 'Tests a profile against itself, its house limits, its stylesheets and stored documents; exit code 1 says that there are findings.',
+  purpose:
+    'Tests a profile against itself, its house limits, its stylesheets and stored documents; exit code 1 says that there are findings.',
   run(args) {
     const { values } = readArguments(
       args,

@@ -11,7 +11,8 @@ const usage = 'export --profile P.json [--house H.json] --as sanitizer [--json]'
 export const exportCommand: Command = {
   name: 'export',
   usage,
-  purpose: 'Writes the rules as a configuration of the HTML Sanitizer API; what it cannot express goes to standard error, with --json beside it.',
+  purpose:
+    'Writes the rules as a configuration of the HTML Sanitizer API; what it cannot express goes to standard error, with --json beside it.',
   run(args) {
     const { values } = readArguments(
       args,

@@ -1,6 +1,6 @@
 import { compileRules } from '../markup/compile';
 import { compileTest, type CompiledTest } from '../markup/attribute-test';
-import { isObject, type Json, type JsonObject } from '../profile/merge-patch';
+import { isObject, type JsonObject } from '../profile/merge-patch';
 import { toPointer } from '../profile/pointer';
 import type { AttributeTest, HouseLimits } from '../profile/schema';
 import { attributeTests, keptRules, patchAt, type Check, type CheckContext, type Finding } from './check';
@@ -99,7 +99,8 @@ function valuesBeyond(test: AttributeTest, limit: AttributeTest, judge: Compiled
   }
   if (test.test === 'text' && limit.test === 'text' && limit.maxLength !== undefined && (test.maxLength ?? Infinity) > limit.maxLength)
     return { what: `longer than ${limit.maxLength} characters`, keys: [], capped: { maxLength: limit.maxLength } };
-  if (test.test === 'text' && limit.test !== 'text') return { what: 'any text', keys: ['test'], capped: { ...asJson(limit), maxLength: null } };
+  if (test.test === 'text' && limit.test !== 'text')
+    return { what: 'any text', keys: ['test'], capped: { ...asJson(limit), maxLength: null } };
   if (test.test === 'url' && limit.test === 'url' && limit.hosts !== undefined) {
     const allowed = new Set(limit.hosts);
     const refused = test.hosts === undefined ? ['any host'] : test.hosts.filter((host) => !allowed.has(host) && !judgeHost(judge, host));
@@ -147,16 +148,28 @@ function settingsAbove({ resolved, house }: CheckContext, limits: HouseLimits): 
       found.push(
         finding(`${attribute} may have ${beyond.join(', ')} here, but not by the house limits.`, keys, {
           label: `Hold the schemes of ${attribute} to the house limits`,
-          patch: patchAt(keys, schemes.filter((scheme) => allowed.includes(scheme)) as Json),
+          patch: patchAt(
+            keys,
+            schemes.filter((scheme) => allowed.includes(scheme)),
+          ),
         }),
       );
   }
-  if (house !== undefined && isObject(markup) && compileRules(resolved, { house }).ids?.by.layer === 'house-limits' && markup.ids.prefix !== '')
+  if (
+    house !== undefined &&
+    isObject(markup) &&
+    compileRules(resolved, { house }).ids?.by.layer === 'house-limits' &&
+    markup.ids.prefix !== ''
+  )
     found.push(
-      finding(`Ids begin with ${markup.ids.prefix} here, but the house limits ask for ${limits.markup.ids.prefix}.`, ['markup', 'ids', 'prefix'], {
-        label: `Use ${limits.markup.ids.prefix}`,
-        patch: patchAt(['markup', 'ids', 'prefix'], limits.markup.ids.prefix),
-      }),
+      finding(
+        `Ids begin with ${markup.ids.prefix} here, but the house limits ask for ${limits.markup.ids.prefix}.`,
+        ['markup', 'ids', 'prefix'],
+        {
+          label: `Use ${limits.markup.ids.prefix}`,
+          patch: patchAt(['markup', 'ids', 'prefix'], limits.markup.ids.prefix),
+        },
+      ),
     );
   return found;
 }

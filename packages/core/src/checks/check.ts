@@ -53,7 +53,9 @@ export function keptRules({ resolved }: CheckContext): [name: string, rule: Elem
 }
 
 /** Every attribute test of the elements that are kept, with the keys that lead to it; those for all elements come first, without an element. */
-export function attributeTests(context: CheckContext): { element: string | null; attribute: string; test: AttributeTest; keys: string[] }[] {
+export function attributeTests(
+  context: CheckContext,
+): { element: string | null; attribute: string; test: AttributeTest; keys: string[] }[] {
   const general = Object.entries(context.resolved.profile.markup.attributes).map(([attribute, test]) => ({
     element: null,
     attribute,

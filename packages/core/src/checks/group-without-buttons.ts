@@ -14,7 +14,10 @@ export const groupWithoutButtons: Check = {
         {
           check: 'group-without-buttons',
           severity: 'note',
-          sentence: group === undefined ? `The toolbar names the group “${id}”, which does not exist.` : `The group “${group.label}” has no buttons, so authors do not see it.`,
+          sentence:
+            group === undefined
+              ? `The toolbar names the group “${id}”, which does not exist.`
+              : `The group “${group.label}” has no buttons, so authors do not see it.`,
           pointer: group === undefined ? toPointer(['toolbar', 'order', index]) : toPointer(['toolbar', 'groups', id, 'buttons']),
           fix: { label: 'Take it off the toolbar', patch: { toolbar: { order: order.filter((other) => other !== id) } } },
         },

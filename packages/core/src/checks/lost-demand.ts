@@ -26,7 +26,9 @@ export const lostDemand: Check = {
           pointer: toPointer(['markup', 'elements', name, 'required', attribute]),
           fix: {
             label: `Allow ${attribute} on ${name}`,
-            patch: patchAt(['markup', 'elements', name, 'attributes', attribute], { test: attribute === 'src' || attribute === 'href' ? 'url' : 'text' }),
+            patch: patchAt(['markup', 'elements', name, 'attributes', attribute], {
+              test: attribute === 'src' || attribute === 'href' ? 'url' : 'text',
+            }),
           },
         })),
         ...forced.map(([attribute]) => ({

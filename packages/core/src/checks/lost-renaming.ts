@@ -34,7 +34,9 @@ export const lostRenaming: Check = {
           pointer: toPointer(['markup', 'elements', name, 'to']),
           ...(to === undefined || isCircle
             ? {}
-            : { fix: { label: `Allow ${seen.at(-1)!}`, patch: { markup: { elements: { [seen.at(-1)!]: { outcome: 'keep', to: null } } } } } }),
+            : {
+                fix: { label: `Allow ${seen.at(-1)!}`, patch: { markup: { elements: { [seen.at(-1)!]: { outcome: 'keep', to: null } } } } },
+              }),
         },
       ];
     });

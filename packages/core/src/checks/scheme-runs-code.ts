@@ -20,7 +20,13 @@ export const schemeRunsCode: Check = {
           severity: 'error',
           sentence: `${attribute} may have ${bad.join(', ')}, which ${bad.length === 1 ? 'runs code or makes a document of its own' : 'run code or make documents of their own'}. The safety floor refuses such addresses whatever stands here.`,
           pointer: toPointer(keys),
-          fix: { label: `Take ${bad.join(', ')} out`, patch: patchAt(keys, schemes.filter((scheme) => !bad.includes(scheme))) },
+          fix: {
+            label: `Take ${bad.join(', ')} out`,
+            patch: patchAt(
+              keys,
+              schemes.filter((scheme) => !bad.includes(scheme)),
+            ),
+          },
         },
       ];
     }),

@@ -17,7 +17,11 @@ export const targetWithoutRel: Check = {
           check: 'target-without-rel',
           severity: 'warning',
           sentence: `target is allowed on ${name}, but rel="noopener" is not put on links that open a new window.`,
-          pointer: toPointer(['markup', ...(attributes['target'] === undefined ? ['attributes'] : ['elements', name, 'attributes']), 'target']),
+          pointer: toPointer([
+            'markup',
+            ...(attributes['target'] === undefined ? ['attributes'] : ['elements', name, 'attributes']),
+            'target',
+          ]),
           fix: {
             label: 'Put rel="noopener" on such links',
             patch: { markup: { elements: { [name]: { forced: { rel: { value: 'noopener', when: 'new-window' } } } } } },

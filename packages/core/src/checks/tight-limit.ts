@@ -1,7 +1,11 @@
 import { toPointer } from '../profile/pointer';
 import { patchAt, type Check } from './check';
 
-const WHAT = { nesting: ['levels deep', 'the deepest is unwrapped'], elements: ['elements', 'further ones are unwrapped'], letters: ['letters', 'the rest is cut off'] } as const;
+const WHAT = {
+  nesting: ['levels deep', 'the deepest is unwrapped'],
+  elements: ['elements', 'further ones are unwrapped'],
+  letters: ['letters', 'the rest is cut off'],
+} as const;
 
 /** Limits that stored documents exceed already: the next save of one would change it. */
 export const tightLimit: Check = {

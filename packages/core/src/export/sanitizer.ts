@@ -20,7 +20,10 @@ export interface SanitizerExport {
 }
 
 /** Every element that HTML knows of, so that those without a rule can be said to keep their content. */
-const KNOWN: readonly string[] = [...ELEMENT_CATALOGUE.flatMap(({ elements }) => elements.map(({ name }) => name)), ...SAFETY_FLOOR.elements.unwrap];
+const KNOWN: readonly string[] = [
+  ...ELEMENT_CATALOGUE.flatMap(({ elements }) => elements.map(({ name }) => name)),
+  ...SAFETY_FLOOR.elements.unwrap,
+];
 
 /** The Sanitizer API takes these away by itself and does not let a configuration name them. */
 const NOT_REPLACEABLE: ReadonlySet<string> = new Set(['html', 'script', 'iframe', 'object', 'embed', 'frame']);
@@ -63,22 +66,33 @@ function limitsOf(markup: Markup, rules: CompiledRules): string[] {
   );
   if (tested.length > 0) limits.push(`Values are not tested, only names: ${of(tested)}.`);
   const renamed = Object.entries(markup.elements).filter(([, { outcome }]) => outcome === 'rename');
-  if (renamed.length > 0) limits.push(`Elements are not renamed; these lose their tags instead: ${of(renamed.map(([name, { to }]) => `${name} to ${to ?? ''}`))}.`);
+  if (renamed.length > 0)
+    limits.push(
+      `Elements are not renamed; these lose their tags instead: ${of(renamed.map(([name, { to }]) => `${name} to ${to ?? ''}`))}.`,
+    );
   const shown = Object.entries(markup.elements).filter(([, { outcome }]) => outcome === 'text');
   if (shown.length > 0) limits.push(`Tags are not shown as text: ${of(shown.map(([name]) => name))}.`);
   const demanding = kept.filter(([, rule]) => rule.required !== undefined || rule.forced !== undefined || rule.ratio !== undefined);
   if (demanding.length > 0) limits.push(`Attributes are neither required nor put there: ${of(demanding.map(([name]) => name))}.`);
   const placed = kept.filter(([, rule]) => rule.parents !== undefined || rule.depth !== undefined || (rule.empty ?? 'keep') !== 'keep');
-  if (placed.length > 0) limits.push(`Where elements may stand, how deep, and what becomes of empty ones is not said: ${of(placed.map(([name]) => name))}.`);
-  if (Object.keys(markup.urls.schemes).length > 0 || !markup.urls.relative) limits.push('Schemes of addresses are not limited beyond what runs code.');
+  if (placed.length > 0)
+    limits.push(`Where elements may stand, how deep, and what becomes of empty ones is not said: ${of(placed.map(([name]) => name))}.`);
+  if (Object.keys(markup.urls.schemes).length > 0 || !markup.urls.relative)
+    limits.push('Schemes of addresses are not limited beyond what runs code.');
   if (markup.headings.others !== 'by-element') limits.push('Levels of headings are not changed.');
   if (rules.ids !== null) limits.push(`Ids get no prefix; they would here (${rules.ids.prefix}).`);
   if (markup.links.newWindow !== 'as-written') limits.push('Links that open new windows are not changed.');
   if (rules.hardSpaces !== null || rules.emptyParagraphs !== null) limits.push('Hard spaces and empty paragraphs stay as they are.');
-  if (markup.output.characters !== 'raw' || markup.output.layout !== 'as-is') limits.push('How the result is written is up to the browser.');
-  limits.push(`Nothing limits nesting${rules.elements === null ? '' : ', the number of elements'}${rules.letters === null ? '' : ', the length'}.`);
+  if (markup.output.characters !== 'raw' || markup.output.layout !== 'as-is')
+    limits.push('How the result is written is up to the browser.');
+  limits.push(
+    `Nothing limits nesting${rules.elements === null ? '' : ', the number of elements'}${rules.letters === null ? '' : ', the length'}.`,
+  );
   if (markup.unlisted !== 'drop')
-    limits.push('Elements that HTML does not know go with their content; here they would ' + (markup.unlisted === 'text' ? 'be shown as text.' : 'keep it.'));
+    limits.push(
+      'Elements that HTML does not know go with their content; here they would ' +
+        (markup.unlisted === 'text' ? 'be shown as text.' : 'keep it.'),
+    );
   limits.push('Nothing is reported.');
   return limits;
 }

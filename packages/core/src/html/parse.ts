@@ -1,10 +1,11 @@
 import { Parser, Token, Tokenizer, type html as names } from 'parse5';
 import { Adapter, type NodeMap } from './adapter';
 import { ElementNode, FragmentNode, HTML_NAMESPACE, type ParentNode } from './node';
+import { repeatedAttributes } from './positions';
 
 /** A part of the input that the HTML standard's own algorithm leaves out of the tree, so that no later stage ever sees it. */
 export interface Ignored {
-  kind: 'start-tag' | 'end-tag' | 'doctype' | 'unfinished-tag' | 'formatting-limit';
+  kind: 'start-tag' | 'end-tag' | 'doctype' | 'unfinished-tag' | 'formatting-limit' | 'repeated-attribute';
   /** The tag's name; empty where there is none. */
   name: string;
   /** UTF-16 offsets into the input. */
@@ -19,7 +20,7 @@ export interface ParsedFragment {
   ignored: Ignored[];
 }
 
-type PlacedToken = Token.Token & { start: number; end: number; isUsed?: boolean };
+type PlacedToken = Token.Token & { start: number; end: number; isUsed?: boolean; repeats?: boolean };
 
 /** parse5's tokenizer, which also notes where each tag and comment begins and ends: two numbers a token instead of a location object for each. */
 class PlacingTokenizer extends Tokenizer {
@@ -38,6 +39,12 @@ class PlacingTokenizer extends Tokenizer {
   override _createDoctypeToken(initialName: string | null): void {
     super._createDoctypeToken(initialName);
     this.place(initialName === null ? 9 : 10);
+  }
+  override _leaveAttrName(): void {
+    const { attrs } = this.currentToken as Token.TagToken;
+    const { length } = attrs;
+    super._leaveAttrName();
+    if (attrs.length === length) (this.currentToken as PlacedToken).repeats = true;
   }
   override prepareToken(token: Token.Token): void {
     super.prepareToken(token);
@@ -66,6 +73,7 @@ const REOPENED_PER_INPUT_UNIT = 0.25;
 
 class PlacingParser extends Parser<NodeMap> {
   readonly ignored: Ignored[] = [];
+  private input = '';
   private popped = 0;
   private reopened = 0;
   private reopenLimit = REOPENED_AT_LEAST;
@@ -73,8 +81,9 @@ class PlacingParser extends Parser<NodeMap> {
     return this.treeAdapter as Adapter;
   }
 
-  begin(inputLength: number): void {
-    this.reopenLimit = REOPENED_AT_LEAST + inputLength * REOPENED_PER_INPUT_UNIT;
+  begin(input: string): void {
+    this.input = input;
+    this.reopenLimit = REOPENED_AT_LEAST + input.length * REOPENED_PER_INPUT_UNIT;
   }
 
   /** The tokenizer of parse5 is made in its constructor; ours takes its place before the first character. */
@@ -86,8 +95,14 @@ class PlacingParser extends Parser<NodeMap> {
 
   override onStartTag(token: Token.TagToken): void {
     const before = this.adapter.created;
+    if ((token as Token.Token as PlacedToken).repeats === true) this.ignoreRepeated(token as Token.TagToken & PlacedToken);
     super.onStartTag(token);
     if (this.adapter.created === before) this.ignore('start-tag', token as Token.TagToken & PlacedToken);
+  }
+  /** Of an attribute that stands in a tag twice, browsers take the first (HTML, section 13.2.5.33 "Attribute name state"). */
+  private ignoreRepeated({ start, end, tagName }: Token.TagToken & PlacedToken): void {
+    for (const range of repeatedAttributes(this.input, start, end))
+      this.ignored.push({ kind: 'repeated-attribute', name: tagName, ...range });
   }
   override onEndTag(token: Token.TagToken): void {
     const before = this.adapter.created;
@@ -180,7 +195,7 @@ export function parseFragment(input: string): ParsedFragment {
   const context = new ElementNode('div', HTML_NAMESPACE, []);
   const parser = PlacingParser.getFragmentParser<NodeMap>(context, { treeAdapter: adapter, scriptingEnabled: true }) as PlacingParser;
   parser.placeTokens();
-  parser.begin(input.length);
+  parser.begin(input);
   parser.tokenizer.write(input, true);
   closeAtEnd(parser, input.length);
   const html = parser.document.children[0] as ElementNode;

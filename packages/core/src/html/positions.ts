@@ -50,11 +50,29 @@ export interface Range {
  */
 export function attributeRanges(input: string, tagStart: number, tagEnd: number): Map<string, Range> {
   const ranges = new Map<string, Range>();
+  readAttributes(input, tagStart, tagEnd, (name, range) => {
+    if (!ranges.has(name)) ranges.set(name, range);
+  });
+  return ranges;
+}
+
+/** The places of the attributes of a start tag whose name stood in it before. */
+export function repeatedAttributes(input: string, tagStart: number, tagEnd: number): Range[] {
+  const names = new Set<string>();
+  const repeated: Range[] = [];
+  readAttributes(input, tagStart, tagEnd, (name, range) => {
+    if (names.has(name)) repeated.push(range);
+    names.add(name);
+  });
+  return repeated;
+}
+
+function readAttributes(input: string, tagStart: number, tagEnd: number, onAttribute: (name: string, range: Range) => void): void {
   let at = tagStart + 1;
   while (at < tagEnd && !endsName(input.charCodeAt(at))) at++;
   for (;;) {
     while (at < tagEnd && (isBlank(input.charCodeAt(at)) || input.charCodeAt(at) === SOLIDUS)) at++;
-    if (at >= tagEnd || input.charCodeAt(at) === GREATER_THAN) return ranges;
+    if (at >= tagEnd || input.charCodeAt(at) === GREATER_THAN) return;
     const start = at++;
     while (at < tagEnd && !endsName(input.charCodeAt(at)) && input.charCodeAt(at) !== EQUALS) at++;
     const name = input.slice(start, at).toLowerCase().replace(/\0/g, '\ufffd');
@@ -70,7 +88,7 @@ export function attributeRanges(input: string, tagStart: number, tagEnd: number)
       } else while (at < tagEnd && !isBlank(input.charCodeAt(at)) && input.charCodeAt(at) !== GREATER_THAN) at++;
       end = at;
     }
-    if (!ranges.has(name)) ranges.set(name, { start, end });
+    onAttribute(name, { start, end });
   }
 }
 

@@ -17,6 +17,7 @@ export type Severity = 'loss' | 'change' | 'tidy';
 export type Reason =
   | 'tag-ignored-by-parser'
   | 'tag-unfinished'
+  | 'attribute-repeated'
   | 'doctype-ignored'
   | 'formatting-limit'
   | 'element-forbidden'

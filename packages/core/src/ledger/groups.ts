@@ -33,6 +33,7 @@ const STYLE_REASONS: ReadonlySet<Reason> = new Set([
 ]);
 const ATTRIBUTE_REASONS: ReadonlySet<Reason> = new Set<Reason>([
   ...STYLE_REASONS,
+  'attribute-repeated',
   'attribute-forbidden',
   'attribute-not-allowed',
   'attribute-forced',
@@ -86,7 +87,22 @@ export function groupEntries(ledger: readonly LedgerEntry[]): EntryGroup[] {
     if (group === undefined)
       groups.set(
         key,
-        (group = { key, layer, rule, origin, action, reason, severity, element, attribute, property, textLost: 0, after, hosts: [], places: [] }),
+        (group = {
+          key,
+          layer,
+          rule,
+          origin,
+          action,
+          reason,
+          severity,
+          element,
+          attribute,
+          property,
+          textLost: 0,
+          after,
+          hosts: [],
+          places: [],
+        }),
       );
     group.textLost += textLost;
     if (group.after !== after) group.after = '';

@@ -407,7 +407,18 @@ class Walk {
   private reportRenamed(element: ElementNode, original: string, rule: CompiledElement, frame: Frame): void {
     if (isCopy(element) || element.start < 0) return;
     const after = startTag(element);
-    this.note(frame, original, rule.by, 'renamed', rule.reason === 'heading-level' ? 'heading-level' : 'element-renamed', 'change', element.start, endOf(element), element.startTagEnd, after);
+    this.note(
+      frame,
+      original,
+      rule.by,
+      'renamed',
+      rule.reason === 'heading-level' ? 'heading-level' : 'element-renamed',
+      'change',
+      element.start,
+      endOf(element),
+      element.startTagEnd,
+      after,
+    );
   }
 
   /** Adds one entry about the child that `frame` is at. */

@@ -68,9 +68,7 @@ export function compileTest(test: AttributeTest, context: TestContext): Compiled
       const { prefixes = [], ofStyles = false } = test;
       return keptWords(
         (token) =>
-          values.has(token) ||
-          prefixes.some((prefix) => token.startsWith(prefix)) ||
-          (ofStyles && context.styleClasses.has(token)),
+          values.has(token) || prefixes.some((prefix) => token.startsWith(prefix)) || (ofStyles && context.styleClasses.has(token)),
       );
     }
     case 'integer': {

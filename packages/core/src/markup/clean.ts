@@ -120,6 +120,7 @@ function restructured({ start, end, path }: Place): Report {
 const IGNORED_REASONS = {
   'start-tag': 'tag-ignored-by-parser',
   'end-tag': 'tag-ignored-by-parser',
+  'repeated-attribute': 'attribute-repeated',
   doctype: 'doctype-ignored',
   'unfinished-tag': 'tag-unfinished',
   'formatting-limit': 'formatting-limit',

@@ -316,13 +316,18 @@ class Compiler {
       ...target,
       by,
       reason: 'element-renamed',
-      demands: forced.length === 0 ? target.demands : { ...(target.demands ?? NO_DEMANDS), forced: [...(target.demands?.forced ?? []), ...forced] },
+      demands:
+        forced.length === 0
+          ? target.demands
+          : { ...(target.demands ?? NO_DEMANDS), forced: [...(target.demands?.forced ?? []), ...forced] },
     };
   }
 
   private demands(name: string, attributes: Map<string, CompiledAttribute>, forced: Demands['forced']): Demands | null {
     const sides: { markup: Markup; by: (keys: readonly string[]) => Authority }[] = [
-      ...(this.houseAt(['elements', name]) === undefined ? [] : [{ markup: this.house!, by: (keys: readonly string[]) => this.byHouse(keys) }]),
+      ...(this.houseAt(['elements', name]) === undefined
+        ? []
+        : [{ markup: this.house!, by: (keys: readonly string[]) => this.byHouse(keys) }]),
       { markup: this.markup, by: (keys) => this.byProfile(keys) },
     ];
     const required: Demands['required'][number][] = [];
@@ -467,8 +472,7 @@ class Compiler {
   /** The tests that the safety floor puts before every other. */
   private floorTests(element: string, name: string): BoundTest[] {
     if (name === 'style') return [{ judge: floorStyleTest, by: { layer: 'safety-floor', rule: '/style' } }];
-    if (name === 'sandbox' && element === 'iframe')
-      return [{ judge: closedIn, by: { layer: 'safety-floor', rule: '/sandboxTokens' } }];
+    if (name === 'sandbox' && element === 'iframe') return [{ judge: closedIn, by: { layer: 'safety-floor', rule: '/sandboxTokens' } }];
     return [];
   }
 

@@ -8,12 +8,12 @@ const SPELLINGS = /&nbsp;?|&#0*160;?|&#x0*a0;?|\u00a0/gi;
 
 /** Units and the like that a number should not be parted from (SI Brochure, section 5.4.3; months and parts of the day beside them). */
 const UNIT = new RegExp(
-  `^(?:${(
+  `^(?:${
     '[%‰°€£$¥¢]|°[CF]|[µμ]?[gmlsAVWNJΩFH]|[kMGTmcdhnp](?:g|m|l|s|A|V|W|N|J|B|b|Hz|Pa|Wh|bar)|k?Wh|Hz|Pa|bar|K|B|t|h|d|min|hrs?|secs?|kn|kts?|knots|NM|nmi?|' +
     'ft|in|yd|mi|mph|lbs?|oz|st|px|pt|em|rem|dpi|rpm|[ap]\\.?m\\.?|pp?|metres?|meters?|miles?|feet|foot|cables?|fathoms?|hours?|minutes?|seconds?|' +
     'days?|weeks?|months?|years?|tonnes?|litres?|degrees?|percent|million|billion|' +
     'Jan(?:uary)?|Feb(?:ruary)?|Mar(?:ch)?|Apr(?:il)?|May|June?|July?|Aug(?:ust)?|Sept?(?:ember)?|Oct(?:ober)?|Nov(?:ember)?|Dec(?:ember)?'
-  )}|m[²³23]|km[²³23/]h?)(?![\\p{L}\\p{N}])`,
+  }|m[²³23]|km[²³23/]h?)(?![\\p{L}\\p{N}])`,
   'u',
 );
 const PUNCTUATION_AFTER = /^[!?:;»›%‰–—…]/u;
@@ -111,7 +111,18 @@ function report(ledger: Ledger, stage: Stage, by: Authority, node: TextNode, val
   const { start, end, parent } = node;
   const path = parent?.type === 'element' ? parent.name : '';
   const add = (from: number, to: number): void =>
-    ledger.add(stage, { by, action: 'changed', reason: 'hard-space', severity: 'tidy', start: from, end: to, beforeEnd: to, path, after: ' ', textLost: 0 });
+    ledger.add(stage, {
+      by,
+      action: 'changed',
+      reason: 'hard-space',
+      severity: 'tidy',
+      start: from,
+      end: to,
+      beforeEnd: to,
+      path,
+      after: ' ',
+      textLost: 0,
+    });
   const spellings = start < 0 ? [] : [...ledger.input.slice(start, end).matchAll(SPELLINGS)];
   const isPlaced = spellings.length === value.split(HARD_SPACE).length - 1;
   for (const nth of plain) {

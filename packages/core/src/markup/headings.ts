@@ -21,8 +21,7 @@ export function headingRules(root: ParentNode, rules: CompiledRules): ReadonlyMa
     if (own.outcome === 'drop' || own.outcome === 'text') continue;
     const moved = Math.min(6, Math.max(1, level + shift));
     const isKept = headings.levels.includes(moved);
-    const target =
-      headings.others === 'paragraph' ? (isKept ? name : 'p') : `h${isKept ? moved : nearestLevel(headings.levels, moved)}`;
+    const target = headings.others === 'paragraph' ? (isKept ? name : 'p') : `h${isKept ? moved : nearestLevel(headings.levels, moved)}`;
     if (target !== name) found.set(name, { ...rules.element(target), by: headings.by, reason: 'heading-level' });
     else if (own.name !== name) found.set(name, { ...rules.element(target), by: headings.by });
   }
@@ -43,7 +42,8 @@ export function shiftOf(root: ParentNode, rules: CompiledRules): number {
       if (outcome === 'drop') continue;
       const level = HEADING.exec(child.name);
       // An empty heading that is about to go does not count.
-      if (level !== null && outcome !== 'text' && !(dropsEmpty && visibleLetters(child) === 0)) highest = Math.min(highest, Number(level[1]));
+      if (level !== null && outcome !== 'text' && !(dropsEmpty && visibleLetters(child) === 0))
+        highest = Math.min(highest, Number(level[1]));
       if (child.children.length > 0) stack.push(child);
     }
   return highest === 7 ? 0 : headings.top - highest;

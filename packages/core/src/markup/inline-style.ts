@@ -8,7 +8,9 @@ type StyleProperties = Readonly<Record<string, StyleTest>>;
 
 /** Functions that fetch, run or bring in what cannot be judged here (CSS Values 4, CSS Images 4, CSS Variables). */
 const FORBIDDEN_FUNCTIONS: ReadonlySet<string> = new Set(
-  'url src image image-set -webkit-image-set cross-fade -webkit-cross-fade element -moz-element paint expression attr var env progid'.split(' '),
+  'url src image image-set -webkit-image-set cross-fade -webkit-cross-fade element -moz-element paint expression attr var env progid'.split(
+    ' ',
+  ),
 );
 /** Properties that have run code or loaded documents in one browser or another. */
 const FORBIDDEN_PROPERTIES: ReadonlySet<string> = new Set(['behavior', '-moz-binding', '-ms-behavior', 'filter']);
@@ -52,7 +54,10 @@ export function readDeclarations(style: string): Declared[] {
       return;
     }
     const isDisguised =
-      !PLAIN.test(source) || !PROPERTY.test(node.property) || node.value.type !== 'Value' || broken.some((offset) => offset >= start && offset <= end);
+      !PLAIN.test(source) ||
+      !PROPERTY.test(node.property) ||
+      node.value.type !== 'Value' ||
+      broken.some((offset) => offset >= start && offset <= end);
     found.push({
       property: node.property.toLowerCase(),
       value: generate(node.value),

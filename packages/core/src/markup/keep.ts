@@ -56,7 +56,13 @@ export function patched(resolved: ResolvedProfile, patch: JsonObject): ResolvedP
  * Whether a change helps: what the profile took for this reason it takes no more, and nothing above it takes it instead.
  * Another rule of the profile may still object; that is a change of its own.
  */
-function helps({ patch }: Keeping, entries: readonly LedgerEntry[], resolved: ResolvedProfile, input: string, options: CompileOptions): boolean {
+function helps(
+  { patch }: Keeping,
+  entries: readonly LedgerEntry[],
+  resolved: ResolvedProfile,
+  input: string,
+  options: CompileOptions,
+): boolean {
   const changed = patched(resolved, patch);
   if (changed === null) return false;
   const still = new Map<string, LedgerEntry[]>();
@@ -126,7 +132,10 @@ export function smallestChange(entries: readonly LedgerEntry[], first: LedgerEnt
     case 'ratio-not-allowed':
       return { label: `${element} of any proportion`, patch: nested(keys, null) };
     case 'element-limit':
-      return { label: `${markup.limits.elements! + entries.length} elements`, patch: nested(keys, markup.limits.elements! + entries.length) };
+      return {
+        label: `${markup.limits.elements! + entries.length} elements`,
+        patch: nested(keys, markup.limits.elements! + entries.length),
+      };
     case 'letter-limit': {
       const letters = entries.reduce((sum, { textLost }) => sum + textLost, markup.limits.letters!);
       return { label: `${letters} letters`, patch: nested(keys, letters) };
@@ -230,7 +239,10 @@ function keepValues(entries: readonly LedgerEntry[], keys: string[], resolved: R
     case 'pattern': {
       const narrow = narrowestTest(keys.at(-1)!, values);
       if (test['test'] !== 'length' || narrow.test['test'] !== 'length') return null;
-      return { label: `${subject(keys)}${narrow.words}`, patch: nested([...keys, 'ranges'], widened(test['ranges'], narrow.test['ranges'])) };
+      return {
+        label: `${subject(keys)}${narrow.words}`,
+        patch: nested([...keys, 'ranges'], widened(test['ranges'], narrow.test['ranges'])),
+      };
     }
     default:
       return null;
@@ -272,10 +284,12 @@ function keepStyleValues(entries: readonly LedgerEntry[], keys: string[], resolv
   if (!isObject(test) || values.length === 0) return null;
   const narrow = narrowestStyleTest(values);
   const label = `${property}: ${narrow.words}`;
-  if (Array.isArray(test['values'])) return { label, patch: nested([...keys, 'values'], unique([...(test['values'] as string[]), ...values])) };
+  if (Array.isArray(test['values']))
+    return { label, patch: nested([...keys, 'values'], unique([...(test['values'] as string[]), ...values])) };
   if (test['test'] === 'length' && narrow.test['test'] === 'length')
     return { label, patch: nested([...keys, 'ranges'], widened(test['ranges'], narrow.test['ranges'])) };
-  if (test['test'] === 'number' && narrow.test['test'] === 'number') return { label, patch: nested(keys, widened({ n: test }, { n: narrow.test })['n']!) };
+  if (test['test'] === 'number' && narrow.test['test'] === 'number')
+    return { label, patch: nested(keys, widened({ n: test }, { n: narrow.test })['n']!) };
   return null;
 }
 
@@ -302,7 +316,10 @@ function nested(keys: readonly string[], value: Json): JsonObject {
 
 /** The element before the last in a path. */
 function parentIn(path: string): string | null {
-  const parent = path.split(' > ').at(-2)?.replace(/:nth-child\(\d+\)$/, '');
+  const parent = path
+    .split(' > ')
+    .at(-2)
+    ?.replace(/:nth-child\(\d+\)$/, '');
   return parent === undefined || !/^[a-z][a-z0-9-]*$/.test(parent) ? null : parent;
 }
 

@@ -22,7 +22,8 @@ export function layOut(root: ParentNode, layout: 'compact' | 'indented'): void {
     if ((node.type === 'fragment' || isBlock(node.name)) && node.children.some(isBlockNode))
       layOutChildren(node, layout === 'indented' ? Math.min(depth, DEEPEST_INDENT) : -1);
     for (const child of node.children)
-      if (child.type === 'element' && child.children.length > 0 && !AS_WRITTEN.has(child.name)) stack.push({ node: child, depth: depth + 1 });
+      if (child.type === 'element' && child.children.length > 0 && !AS_WRITTEN.has(child.name))
+        stack.push({ node: child, depth: depth + 1 });
   }
 }
 

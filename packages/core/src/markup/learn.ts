@@ -55,7 +55,8 @@ export function lessonsOf(input: string, resolved: ResolvedProfile, options: Com
     let next = profile;
     for (const group of groupEntries(ledger)) {
       const id = lessonId(group);
-      if (lessons.has(id) || group.layer === 'html-standard' || group.reason === 'attribute-forced' || group.reason === 'id-prefixed') continue;
+      if (lessons.has(id) || group.layer === 'html-standard' || group.reason === 'attribute-forced' || group.reason === 'id-prefixed')
+        continue;
       const entries = group.places.map((index) => ledger[index]!);
       const keeping = patchToKeep(entries, next, input, options) ?? patchToKeep(entries, profile, input, options);
       if (keeping === null) {
@@ -65,7 +66,8 @@ export function lessonsOf(input: string, resolved: ResolvedProfile, options: Com
       }
       next = patched(next, keeping.patch) ?? next;
       const element = group.element === '' ? elementOf(entries[0]!) : group.element;
-      const needs = round === 0 ? null : ([...lessons.values()].find((lesson) => lesson.element === element && lesson.attribute === '')?.id ?? null);
+      const needs =
+        round === 0 ? null : ([...lessons.values()].find((lesson) => lesson.element === element && lesson.attribute === '')?.id ?? null);
       lessons.set(id, {
         id,
         label: keeping.label,
@@ -90,7 +92,12 @@ export function lessonsOf(input: string, resolved: ResolvedProfile, options: Com
  *
  * @returns a merge patch for the profile's own document, empty where nothing was to be learnt
  */
-export function patchToLearn(input: string, resolved: ResolvedProfile, chosen: ReadonlySet<string>, options: CompileOptions = {}): JsonObject {
+export function patchToLearn(
+  input: string,
+  resolved: ResolvedProfile,
+  chosen: ReadonlySet<string>,
+  options: CompileOptions = {},
+): JsonObject {
   let patch: JsonObject = {};
   let profile = resolved;
   const done = new Set<string>();

@@ -33,13 +33,13 @@ export function narrowestTest(name: string, values: readonly string[]): NarrowTe
   }
   const lengths = rangesOf(values);
   if (lengths !== null && (name === 'width' || name === 'height'))
-    return { test: { test: 'length', ranges: lengths as JsonObject }, words: `: ${lengthWords(lengths)}` };
+    return { test: { test: 'length', ranges: lengths }, words: `: ${lengthWords(lengths)}` };
   const words = unique(values.flatMap((value) => value.split(/\s+/)).filter((token) => token !== ''));
   if ((name === 'class' || name === 'rel' || name === 'sandbox') && words.length > 0 && words.length <= MOST_VALUES)
     return { test: { test: 'tokens', values: words }, words: `: ${listed(words)}` };
   if (name === 'allow') {
-    const features = unique(values.flatMap((value) => value.split(';')).map((directive) => directive.trim().split(/\s+/)[0]!)).filter((feature) =>
-      /^[a-z][a-z-]*$/.test(feature),
+    const features = unique(values.flatMap((value) => value.split(';')).map((directive) => directive.trim().split(/\s+/)[0]!)).filter(
+      (feature) => /^[a-z][a-z-]*$/.test(feature),
     );
     if (features.length > 0) return { test: { test: 'features', values: features }, words: `: ${listed(features)}` };
   }
@@ -54,14 +54,17 @@ export function narrowestTest(name: string, values: readonly string[]): NarrowTe
 export function narrowestStyleTest(values: readonly string[]): NarrowTest {
   const distinct = unique(values.map((value) => value.trim().toLowerCase()));
   if (distinct.every((value) => colourKey(value) !== null))
-    return { test: { test: 'colour', values: [...new Map(distinct.map((value) => [colourKey(value), value])).values()] }, words: listed(distinct) };
+    return {
+      test: { test: 'colour', values: [...new Map(distinct.map((value) => [colourKey(value), value])).values()] },
+      words: listed(distinct),
+    };
   const numbers = distinct.map(Number);
   if (numbers.every((number, i) => distinct[i] !== '' && Number.isFinite(number))) {
     const [min, max] = extremes(numbers);
     return { test: { test: 'number', min, max }, words: rangeWords(min, max) };
   }
   const ranges = rangesOf(distinct.flatMap((value) => value.split(/\s+/)));
-  if (ranges !== null) return { test: { test: 'length', ranges: ranges as JsonObject }, words: lengthWords(ranges) };
+  if (ranges !== null) return { test: { test: 'length', ranges: ranges }, words: lengthWords(ranges) };
   return { test: { test: 'list', values: distinct }, words: listed(distinct) };
 }
 
@@ -79,7 +82,15 @@ function narrowestStyle(styles: readonly string[]): NarrowTest {
 
 /** Titles and alternative texts are different each time, so a list of those in a sample says nothing. */
 function isFreeText(name: string): boolean {
-  return name === 'alt' || name === 'title' || name === 'id' || name === 'name' || name === 'summary' || name === 'aria-label' || name === 'datetime';
+  return (
+    name === 'alt' ||
+    name === 'title' ||
+    name === 'id' ||
+    name === 'name' ||
+    name === 'summary' ||
+    name === 'aria-label' ||
+    name === 'datetime'
+  );
 }
 
 function rangesOf(values: readonly string[]): Ranges | null {

@@ -1,4 +1,4 @@
-import { converter, parse, wcagContrast, type Rgb } from 'culori';
+import { converter, parse, wcagContrast } from 'culori';
 
 const toRgb = converter('rgb');
 
@@ -13,7 +13,7 @@ export function isColour(text: string): boolean {
  * @returns channels from 0 to 255 and the opacity in per cent, or null for what is no colour
  */
 export function colourKey(text: string): string | null {
-  const rgb = toRgb(parse(text.trim().toLowerCase())) as Rgb | undefined;
+  const rgb = toRgb(parse(text.trim().toLowerCase()));
   if (rgb === undefined) return null;
   const channel = (value: number): number => Math.round(Math.min(1, Math.max(0, value)) * 255);
   return [channel(rgb.r), channel(rgb.g), channel(rgb.b), Math.round((rgb.alpha ?? 1) * 100)].join(' ');

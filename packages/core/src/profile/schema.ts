@@ -44,7 +44,11 @@ export const styleTestSchema = z.discriminatedUnion('test', [
     values: z.array(colour).min(1),
   }),
   z.strictObject({ test: z.literal('length').describe('Lengths within these ranges.'), ranges }),
-  z.strictObject({ test: z.literal('number').describe('A number from min to max.'), min: z.number().optional(), max: z.number().optional() }),
+  z.strictObject({
+    test: z.literal('number').describe('A number from min to max.'),
+    min: z.number().optional(),
+    max: z.number().optional(),
+  }),
 ]);
 
 /** What an attribute's value must be for the attribute to be kept. */
@@ -173,8 +177,13 @@ export const markupSchema = z.strictObject({
       newWindow: z
         .enum(['as-written', 'never', 'other-sites'])
         .default('as-written')
-        .describe('as-written: the rule for `target` decides. never: no link opens a window. other-sites: links to other hosts do, others never.'),
-      ownHosts: z.array(z.string().regex(/^[a-z0-9.-]+(:\d+)?$/)).default([]).describe("The site's own hosts, for other-sites."),
+        .describe(
+          'as-written: the rule for `target` decides. never: no link opens a window. other-sites: links to other hosts do, others never.',
+        ),
+      ownHosts: z
+        .array(z.string().regex(/^[a-z0-9.-]+(:\d+)?$/))
+        .default([])
+        .describe("The site's own hosts, for other-sites."),
     })
     .prefault({}),
   headings: headingsSchema.prefault({}),
@@ -183,7 +192,9 @@ export const markupSchema = z.strictObject({
       hardSpaces: z
         .enum(['keep', 'meaningful', 'plain'])
         .default('keep')
-        .describe('meaningful: kept between a number and its unit, inside a number, and beside punctuation that asks for one. plain: none stay.'),
+        .describe(
+          'meaningful: kept between a number and its unit, inside a number, and beside punctuation that asks for one. plain: none stay.',
+        ),
       emptyParagraphs: z.enum(['keep', 'one', 'remove']).default('keep').describe('one: of several in a row the first stays.'),
     })
     .prefault({}),
@@ -192,7 +203,12 @@ export const markupSchema = z.strictObject({
   limits: z
     .strictObject({
       nesting: z.int().min(1).max(500).default(200).describe('Deeper elements are unwrapped. Browsers flatten at 512.'),
-      elements: z.int().min(1).max(10_000_000).optional().describe('How many elements may stay; further ones are unwrapped, their words stay.'),
+      elements: z
+        .int()
+        .min(1)
+        .max(10_000_000)
+        .optional()
+        .describe('How many elements may stay; further ones are unwrapped, their words stay.'),
       letters: z.int().min(1).max(100_000_000).optional().describe('How many letters a reader may see; what follows is cut off.'),
     })
     .prefault({}),

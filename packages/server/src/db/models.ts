@@ -114,7 +114,16 @@ export function defineModels(sequelize: Sequelize): void {
   StylesheetModel.init({ id: id(), css: longText() }, { ...plain, tableName: 'stylesheets' });
   PageKindModel.init({ id: id(), definition: json() }, { ...plain, tableName: 'page_kinds' });
   DocumentModel.init(
-    { id: id(), title: text(200), contentType: text(60), profileId: text(64), pageKindId: text(64), html: longText(), role: { ...text(64), defaultValue: '' }, census: json() },
+    {
+      id: id(),
+      title: text(200),
+      contentType: text(60),
+      profileId: text(64),
+      pageKindId: text(64),
+      html: longText(),
+      role: { ...text(64), defaultValue: '' },
+      census: json(),
+    },
     { ...plain, tableName: 'documents' },
   );
   const revision = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 }) as const;

@@ -23,7 +23,10 @@ const saveRoute = createRoute({
   path: '/house-limits',
   summary: 'Changes the site-wide ceiling on markup',
   description: 'Needs If-Match with the entity tag of the limits that were edited. They hold from then on for every profile.',
-  request: { headers: z.object({ 'if-match': z.string().optional() }), body: { required: true, ...json(houseSchema, 'The whole document') } },
+  request: {
+    headers: z.object({ 'if-match': z.string().optional() }),
+    body: { required: true, ...json(houseSchema, 'The whole document') },
+  },
   responses: {
     200: { ...json(houseSchema, 'They hold now'), headers: etagHeader },
     412: failure('Somebody else has changed them since'),

@@ -1,9 +1,27 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { idSchema, pageKindSchema, parseFragment, readHouseLimits, resolveProfile, takeCensus, type Json, type JsonObject } from '@typikon/core';
+import {
+  idSchema,
+  pageKindSchema,
+  parseFragment,
+  readHouseLimits,
+  resolveProfile,
+  takeCensus,
+  type Json,
+  type JsonObject,
+} from '@typikon/core';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { DocumentModel, DraftHistoryModel, PageKindModel, ProfileModel, SettingHistoryModel, SettingModel, SpecimenModel, StylesheetModel } from '../db/models';
+import {
+  DocumentModel,
+  DraftHistoryModel,
+  PageKindModel,
+  ProfileModel,
+  SettingHistoryModel,
+  SettingModel,
+  SpecimenModel,
+  StylesheetModel,
+} from '../db/models';
 
 const PROFILES = ['house', 'story-desk', 'notices-desk', 'ferry-note', 'tender-desk', 'diary', 'reply'];
 const STYLESHEETS = ['site'];

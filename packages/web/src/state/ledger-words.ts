@@ -122,6 +122,8 @@ function sentenceOf(group: EntryGroup): string {
       return `${many ? `${n} <${element}> tags` : `A <${element}> tag`} cannot stand where ${many ? 'they stand' : 'it stands'}; every browser leaves ${many ? 'them' : 'it'} out`;
     case 'tag-unfinished':
       return `A <${element}> tag never ends; everything from it to the end of the text is left out`;
+    case 'attribute-repeated':
+      return `The second ${attribute} of ${many ? `${n} <${element}>` : `a <${element}>`} was left out; every browser takes the first`;
     case 'doctype-ignored':
       return 'The document type went; it belongs to a page, not to content';
     case 'formatting-limit':
@@ -144,7 +146,9 @@ function sentenceOf(group: EntryGroup): string {
     case 'empty-paragraph':
       return `${many ? `${n} empty paragraphs` : 'An empty paragraph'} went`;
     case 'empty-element':
-      return action === 'removed' ? `${things(group)} went; there was nothing in ${many ? 'them' : 'it'}` : `${things(group)} got a line to stand on`;
+      return action === 'removed'
+        ? `${things(group)} went; there was nothing in ${many ? 'them' : 'it'}`
+        : `${things(group)} got a line to stand on`;
     case 'parent-not-allowed':
     case 'depth-limit':
       return `${things(group)} unwrapped, the words stay`;

@@ -71,7 +71,7 @@ export const libraryFeature = createFeature({
     selectHouse: createSelector(
       createSelector(selectLibrary, (library) => library?.house ?? null),
       (house): HouseLimits | null => {
-        const read = house === null ? null : readHouseLimits(house as unknown as JsonObject);
+        const read = house === null ? null : readHouseLimits(house);
         return read?.ok === true ? read.house : null;
       },
     ),

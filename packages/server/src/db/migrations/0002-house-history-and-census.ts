@@ -18,7 +18,9 @@ export const houseHistoryAndCensus: Migration = {
     );
     await tables.addColumn('documents', 'role', { type: DataTypes.STRING(64), allowNull: false, defaultValue: '' });
     await tables.addColumn('documents', 'census', { type: DataTypes.JSON, allowNull: true });
-    const documents = await tables.sequelize.query<{ id: string; html: string }>('SELECT id, html FROM documents', { type: QueryTypes.SELECT });
+    const documents = await tables.sequelize.query<{ id: string; html: string }>('SELECT id, html FROM documents', {
+      type: QueryTypes.SELECT,
+    });
     for (const { id, html } of documents)
       await tables.sequelize.query('UPDATE documents SET census = ? WHERE id = ?', {
         replacements: [JSON.stringify(takeCensus(parseFragment(html).root)), id],

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, computed, effect, inject, signal, viewChild, type OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  type ElementRef,
+  computed,
+  effect,
+  inject,
+  signal,
+  viewChild,
+  type OnDestroy,
+} from '@angular/core';
 import { isSameJson, readHouseLimits, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { Api, type ApiFailure } from '../../state/api';
@@ -65,7 +75,12 @@ export class HouseLimitsPage implements OnDestroy {
       if (host === undefined) return;
       if (this.editor === null) {
         this.text.set(text);
-        this.editor = new JsonEditor(host, { label: 'House limits as JSON', text, check: problemsIn, onEdit: (typed) => this.text.set(typed) });
+        this.editor = new JsonEditor(host, {
+          label: 'House limits as JSON',
+          text,
+          check: problemsIn,
+          onEdit: (typed) => this.text.set(typed),
+        });
       } else this.editor.setText(text);
     });
   }
@@ -76,7 +91,9 @@ export class HouseLimitsPage implements OnDestroy {
 
   /** Takes an exception of a role back, at once. */
   protected withdraw(role: string, pointer: string): void {
-    const document = JSON.parse(JSON.stringify(this.document() ?? {})) as JsonObject & { trustedRoles: Record<string, { except: string[] }> };
+    const document = JSON.parse(JSON.stringify(this.document() ?? {})) as JsonObject & {
+      trustedRoles: Record<string, { except: string[] }>;
+    };
     const entry = document.trustedRoles[role];
     if (entry === undefined) return;
     entry.except = entry.except.filter((other) => other !== pointer);

@@ -78,7 +78,8 @@ export class AttributeRules {
   protected add(name: string): void {
     const attribute = name.trim().toLowerCase();
     if (!/^[a-z][a-z0-9_:.-]*$/.test(attribute)) this.failure.set(`“${name}” cannot be the name of an attribute.`);
-    else if (isAttributeForbidden(attribute, this.element() ?? '')) this.failure.set(`The safety floor takes ${attribute} away whatever a profile says.`);
+    else if (isAttributeForbidden(attribute, this.element() ?? ''))
+      this.failure.set(`The safety floor takes ${attribute} away whatever a profile says.`);
     else {
       const test: JsonObject = URL_ATTRIBUTES.has(attribute)
         ? { test: 'url' }

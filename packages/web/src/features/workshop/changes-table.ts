@@ -102,6 +102,10 @@ export class ChangesTable {
 
   /** What a document says at a place: nothing, that it is taken out, or a value. */
   protected wordsOf(value: Json | undefined): string {
-    return value === undefined ? 'says nothing' : value === null ? 'takes it out' : JSON.stringify(value, null, 1).replace(/\s*\n\s*/g, ' ');
+    return value === undefined
+      ? 'says nothing'
+      : value === null
+        ? 'takes it out'
+        : JSON.stringify(value, null, 1).replace(/\s*\n\s*/g, ' ');
   }
 }

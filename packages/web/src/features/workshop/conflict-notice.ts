@@ -24,7 +24,13 @@ import type { StoredProfile } from '../../state/types';
       <button type="button" class="ty-button" (click)="keepOwn()">Save mine over theirs</button>
     </div>
     @if (isOpen()) {
-      <ty-changes-table class="compare" [one]="draft()" [other]="theirs().document" [heads]="['Yours', 'Theirs']" caption="Where the two versions differ" />
+      <ty-changes-table
+        class="compare"
+        [one]="draft()"
+        [other]="theirs().document"
+        [heads]="['Yours', 'Theirs']"
+        caption="Where the two versions differ"
+      />
     }
   `,
   styles: `

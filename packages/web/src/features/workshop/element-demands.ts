@@ -30,7 +30,9 @@ export class ElementDemands {
   protected readonly failure = signal('');
   protected readonly required = computed(() => Object.entries(this.rule().required ?? {}).map(([name, demand]) => ({ name, ...demand })));
   protected readonly forced = computed(() => Object.entries(this.rule().forced ?? {}).map(([name, demand]) => ({ name, ...demand })));
-  protected readonly unasked = computed(() => Object.keys(this.rule().attributes ?? {}).filter((name) => this.rule().required?.[name] === undefined));
+  protected readonly unasked = computed(() =>
+    Object.keys(this.rule().attributes ?? {}).filter((name) => this.rule().required?.[name] === undefined),
+  );
 
   protected require(name: string, otherwise: string, value = ''): void {
     this.set(['required', name], { otherwise, ...(otherwise === 'add' ? { value } : {}) }, `Asking for ${name} on <${this.element()}>`);
@@ -52,7 +54,10 @@ export class ElementDemands {
   }
 
   protected setParents(text: string): void {
-    const names = text.toLowerCase().split(/[\s,]+/).filter((name) => name !== '');
+    const names = text
+      .toLowerCase()
+      .split(/[\s,]+/)
+      .filter((name) => name !== '');
     this.set(['parents'], names.length === 0 ? undefined : names, `Where <${this.element()}> may stand`);
   }
 

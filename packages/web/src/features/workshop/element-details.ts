@@ -50,7 +50,9 @@ export class ElementDetails {
   protected readonly counts = computed(() => this.proof()?.census.attributes[this.element()] ?? {});
   protected readonly demands = computed(() => {
     const rule = this.rule() ?? {};
-    return ['required', 'forced', 'empty', 'parents', 'depth', 'ratio'].filter((key) => key in rule && rule[key as keyof ElementRule] !== undefined);
+    return ['required', 'forced', 'empty', 'parents', 'depth', 'ratio'].filter(
+      (key) => key in rule && rule[key as keyof ElementRule] !== undefined,
+    );
   });
 
   protected setOutcome(outcome: string): void {
@@ -62,7 +64,7 @@ export class ElementDetails {
         : outcome === 'rename'
           ? { outcome, to: this.to() || this.targets()[0] || 'p', ...(demands.forced === undefined ? {} : { forced: demands.forced }) }
           : { outcome };
-    this.set([], rule as Json, `<${this.element()}>: ${OUTCOMES.find((known) => known.outcome === outcome)!.label}`);
+    this.set([], rule, `<${this.element()}>: ${OUTCOMES.find((known) => known.outcome === outcome)!.label}`);
   }
 
   protected setTarget(to: string): void {

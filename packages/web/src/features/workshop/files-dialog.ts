@@ -60,7 +60,10 @@ export class FilesDialog {
     const documents: Record<string, Json> = { ...this.documents(), [id]: document };
     const resolution = resolveProfile(id, (other) => documents[other]);
     if (resolution.ok) this.incoming.set({ name: file.name, document });
-    else this.failures.set(resolution.problems.map(({ profile, pointer, message }) => `${profile === id ? file.name : profile} ${pointer} ${message}`));
+    else
+      this.failures.set(
+        resolution.problems.map(({ profile, pointer, message }) => `${profile === id ? file.name : profile} ${pointer} ${message}`),
+      );
   }
 
   protected take(): void {

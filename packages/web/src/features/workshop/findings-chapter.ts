@@ -16,7 +16,8 @@ const WORDS: Readonly<Record<Finding['severity'], { label: string; gloss: string
   selector: 'ty-findings-chapter',
   template: `
     <p class="bar ty-soft">
-      {{ total() === 0 ? '' : total() === 1 ? 'One finding.' : total() + ' findings.' }} {{ checks }} checks run on every change of the draft.
+      {{ total() === 0 ? '' : total() === 1 ? 'One finding.' : total() + ' findings.' }} {{ checks }} checks run on every change of the
+      draft.
     </p>
     <div class="scroll">
       @for (group of groups(); track group.severity) {

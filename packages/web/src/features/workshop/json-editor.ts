@@ -37,7 +37,12 @@ export class JsonEditor {
 
   constructor(
     parent: HTMLElement,
-    { label, text, check, onEdit }: { label: string; text: string; check: (text: string) => readonly JsonProblem[]; onEdit: (text: string) => void },
+    {
+      label,
+      text,
+      check,
+      onEdit,
+    }: { label: string; text: string; check: (text: string) => readonly JsonProblem[]; onEdit: (text: string) => void },
   ) {
     const parseMistakes = jsonParseLinter();
     this.view = new EditorView({
@@ -92,7 +97,7 @@ function rangeOf(view: EditorView, pointer: string): { from: number; to: number 
   for (const key of fromPointer(pointer)) {
     if (node === null) break;
     if (node.name === 'Array') {
-      let item = node.getChildren('Value' as never)[Number(key)] ?? null;
+      let item = node.getChildren('Value')[Number(key)] ?? null;
       if (item === null) {
         let child = node.firstChild;
         const items = [];

@@ -52,15 +52,17 @@ export class LearnDialog {
         ),
       ),
     ),
-    { initialValue: { status: 'idle' } as Listing },
+    { initialValue: { status: 'idle' } },
   );
   /** What the ticked lessons would change, as a merge patch; null while it is being worked out. */
   protected readonly patch = toSignal(
     merge(
-      this.asked.pipe(map(() => ({}) as JsonObject)),
-      this.chosen.pipe(switchMap(({ request, ids }) => (ids.length === 0 ? of({}) : this.runner.learn(request, ids).pipe(startWith(null))))),
+      this.asked.pipe(map(() => ({}))),
+      this.chosen.pipe(
+        switchMap(({ request, ids }) => (ids.length === 0 ? of({}) : this.runner.learn(request, ids).pipe(startWith(null)))),
+      ),
     ),
-    { initialValue: {} as JsonObject | null },
+    { initialValue: {} },
   );
   protected readonly benchName = computed(() => this.specimen()?.name ?? 'what is on the bench');
   protected readonly rows = computed(() => {
@@ -71,7 +73,8 @@ export class LearnDialog {
       const parent = lessons.find(({ id }) => id === lesson.needs);
       return parent === undefined ? 0 : 1 + depthOf(parent);
     };
-    const below = (parent: string | null): Lesson[] => lessons.filter(({ needs }) => needs === parent).flatMap((lesson) => [lesson, ...below(lesson.id)]);
+    const below = (parent: string | null): Lesson[] =>
+      lessons.filter(({ needs }) => needs === parent).flatMap((lesson) => [lesson, ...below(lesson.id)]);
     return below(null).map((lesson) => ({
       ...lesson,
       depth: depthOf(lesson),
@@ -94,7 +97,9 @@ export class LearnDialog {
     }));
   });
   protected readonly after = computed((): JsonObject => mergePatch(this.draft(), this.patch() ?? {}) as JsonObject);
-  protected readonly canTake = computed(() => this.ticked().size > 0 && this.patch() !== null && Object.keys(this.patch() ?? {}).length > 0);
+  protected readonly canTake = computed(
+    () => this.ticked().size > 0 && this.patch() !== null && Object.keys(this.patch() ?? {}).length > 0,
+  );
 
   protected useBench(): void {
     this.sample.set(this.benchSource());
@@ -127,7 +132,7 @@ export class LearnDialog {
     const ticked = new Set(this.ticked());
     const all = this.rows();
     if (isTicked) {
-      for (let next: Lesson | undefined = lesson; next !== undefined; next = all.find(({ id }) => id === next!.needs)) ticked.add(next.id);
+      for (let next: Lesson | undefined = lesson; next !== undefined; next = all.find(({ id }) => id === next.needs)) ticked.add(next.id);
     } else {
       const drop = (id: string): void => {
         ticked.delete(id);
@@ -140,7 +145,15 @@ export class LearnDialog {
 
   protected tickAll(isTicked: boolean): void {
     // What touches readers and their data is ticked one by one.
-    this.choose(new Set(isTicked ? this.rows().filter(({ risk }) => risk.level !== 'trust').map(({ id }) => id) : []));
+    this.choose(
+      new Set(
+        isTicked
+          ? this.rows()
+              .filter(({ risk }) => risk.level !== 'trust')
+              .map(({ id }) => id)
+          : [],
+      ),
+    );
   }
 
   private choose(ticked: ReadonlySet<string>): void {

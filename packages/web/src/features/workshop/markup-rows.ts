@@ -60,7 +60,13 @@ export function markupGroups(
   census: CensusOfAll | null = null,
 ): MarkupGroup[] {
   const known = new Set(ELEMENT_CATALOGUE.flatMap(({ elements }) => elements.map(({ name }) => name)));
-  const others = [...new Set([...Object.keys(resolved.profile.markup.elements), ...Object.keys(proof?.census.elements ?? {}), ...Object.keys(census?.elements ?? {})])]
+  const others = [
+    ...new Set([
+      ...Object.keys(resolved.profile.markup.elements),
+      ...Object.keys(proof?.census.elements ?? {}),
+      ...Object.keys(census?.elements ?? {}),
+    ]),
+  ]
     .filter((name) => !known.has(name))
     .sort();
   const changes = changesByElement(proof);
@@ -101,12 +107,12 @@ export function markupGroups(
               ? 'here'
               : (names.get(policy.origin ?? '') ?? '')
             : compiled.by.layer === 'house-limits'
-            ? 'House limits'
-            : origin === undefined
-              ? 'no rule'
-              : origin === resolved.id
-                ? 'here'
-                : (names.get(origin) ?? origin),
+              ? 'House limits'
+              : origin === undefined
+                ? 'no rule'
+                : origin === resolved.id
+                  ? 'here'
+                  : (names.get(origin) ?? origin),
       isCapped: outcome === 'floor' || compiled.by.layer === 'house-limits',
       isHere: origin === resolved.id,
       canReset: origin === resolved.id && resolved.chain.length > 1,
@@ -133,7 +139,11 @@ function summaryOf(name: string, outcome: MarkupRow['outcome'], rule: ElementRul
   if (outcome === 'kept') return Object.keys(rule?.attributes ?? {}).length === 0 ? 'stays, without attributes of its own' : '';
   if (rule?.outcome === 'rename') return `becomes ${rule.to ?? 'nothing'}`;
   // What a hidden element holds was never shown, so it goes along.
-  return compiled === 'drop' || (compiled === 'unwrap' && HIDDEN_ELEMENTS.has(name)) ? 'goes with its content' : compiled === 'text' ? 'its tags are shown as text' : 'goes, its content stays';
+  return compiled === 'drop' || (compiled === 'unwrap' && HIDDEN_ELEMENTS.has(name))
+    ? 'goes with its content'
+    : compiled === 'text'
+      ? 'its tags are shown as text'
+      : 'goes, its content stays';
 }
 
 function changesByElement(proof: Proof | null): Map<string, number> {

@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, computed, effect, inject, output, signal, viewChild, type OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  type ElementRef,
+  computed,
+  effect,
+  inject,
+  output,
+  signal,
+  viewChild,
+  type OnDestroy,
+} from '@angular/core';
 import { isObject, isSameJson, resolveProfile, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';

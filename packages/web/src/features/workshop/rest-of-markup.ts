@@ -62,7 +62,7 @@ export class RestOfMarkup {
         return {
           ...setting,
           id: setting.keys.join('-'),
-          value: String(Array.isArray(value) ? value.join(' ') : (value ?? '')),
+          value: textOf(value),
           effect: count === 0 ? '' : count === 1 ? 'one place here' : `${count} places here`,
           ...this.origin(setting.keys),
         };
@@ -89,7 +89,16 @@ export class RestOfMarkup {
   private readonly cappedPointers = computed(() => {
     const rules = this.rules();
     if (rules === null) return new Set<string>();
-    const authorities = [rules.comments, rules.nesting, rules.elements, rules.letters, rules.headings, rules.ids, rules.hardSpaces, rules.emptyParagraphs];
+    const authorities = [
+      rules.comments,
+      rules.nesting,
+      rules.elements,
+      rules.letters,
+      rules.headings,
+      rules.ids,
+      rules.hardSpaces,
+      rules.emptyParagraphs,
+    ];
     return new Set(authorities.flatMap((setting) => (setting?.by.layer === 'house-limits' ? [setting.by.rule] : [])));
   });
 
@@ -138,4 +147,10 @@ export class RestOfMarkup {
   protected reset(keys: readonly string[], label: string): void {
     this.edit.reset(['markup', ...keys], `Following the parent: ${label}`);
   }
+}
+
+/** A setting's value as its field shows it. */
+function textOf(value: Json | undefined): string {
+  if (Array.isArray(value)) return value.map(textOf).join(' ');
+  return typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' ? String(value) : '';
 }

@@ -16,7 +16,12 @@ export interface SettingGroup {
   settings: readonly Setting[];
 }
 
-const choice = (keys: string, label: string, options: Setting['options']): Setting => ({ keys: keys.split('.'), label, kind: 'choice', options: options! });
+const choice = (keys: string, label: string, options: Setting['options']): Setting => ({
+  keys: keys.split('.'),
+  label,
+  kind: 'choice',
+  options: options!,
+});
 
 /** The settings in the order in which the chapter shows them. */
 export const SETTING_GROUPS: readonly SettingGroup[] = [

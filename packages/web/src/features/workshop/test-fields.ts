@@ -18,7 +18,10 @@ const ranges: TestField = { key: 'ranges', label: 'Ranges', placeholder: '0..720
 export const ATTRIBUTE_TEST_FORMS: Readonly<Record<AttributeTest['test'], { label: string; fields: readonly TestField[] }>> = {
   text: { label: 'any text', fields: [number('maxLength', 'Longest', 'longest')] },
   list: { label: 'one of these', fields: [{ key: 'values', label: 'Values', placeholder: 'left, right', kind: 'lines', size: 'wide' }] },
-  pattern: { label: 'like a pattern', fields: [{ key: 'pattern', label: 'Pattern', placeholder: '[a-z0-9-]+', kind: 'text', size: 'wide' }] },
+  pattern: {
+    label: 'like a pattern',
+    fields: [{ key: 'pattern', label: 'Pattern', placeholder: '[a-z0-9-]+', kind: 'text', size: 'wide' }],
+  },
   tokens: {
     label: 'words of these',
     fields: [
@@ -39,7 +42,10 @@ export const ATTRIBUTE_TEST_FORMS: Readonly<Record<AttributeTest['test'], { labe
 export const STYLE_TEST_FORMS: Readonly<Record<StyleTest['test'], { label: string; fields: readonly TestField[] }>> = {
   any: { label: 'any value', fields: [] },
   list: { label: 'one of these', fields: [{ key: 'values', label: 'Values', placeholder: 'left, center', kind: 'lines', size: 'wide' }] },
-  colour: { label: 'one of these colours', fields: [{ key: 'values', label: 'Colours', placeholder: '#1e2430, #a6301f', kind: 'lines', size: 'wide' }] },
+  colour: {
+    label: 'one of these colours',
+    fields: [{ key: 'values', label: 'Colours', placeholder: '#1e2430, #a6301f', kind: 'lines', size: 'wide' }],
+  },
   length: { label: 'a length', fields: [ranges] },
   number: { label: 'a number', fields: [number('min', 'Least', 'least'), number('max', 'Most', 'most')] },
 };
@@ -51,7 +57,7 @@ export function fieldText(test: object, { key, kind }: TestField): string {
   if (kind === 'words') return (value as string[]).join(' ');
   if (kind === 'lines') return (value as string[]).join(', ');
   if (kind === 'ranges') return writeRanges(value as Record<string, { min?: number; max?: number }>);
-  return String(value as string | number);
+  return typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' ? String(value) : '';
 }
 
 /** The test with one field changed to what was typed; or what is wrong with it, in a sentence. */
@@ -66,7 +72,7 @@ export function withField(
   if (value instanceof Error) return { ok: false, message: value.message };
   const made = value === undefined ? rest : { ...rest, [field.key]: value };
   const checked = (kind === 'attribute' ? attributeTestSchema : styleTestSchema).safeParse(made);
-  if (checked.success) return { ok: true, test: made as JsonObject };
+  if (checked.success) return { ok: true, test: made };
   const [issue] = checked.error.issues;
   const message = issue?.message ?? 'That cannot be used.';
   return { ok: false, message: `${field.label}: ${message.charAt(0).toLowerCase()}${message.slice(1)}${message.endsWith('.') ? '' : '.'}` };
@@ -108,7 +114,8 @@ export function readRanges(text: string): JsonObject | Error {
     if (match === null) return new Error(`Ranges: “${part}” is not written like 0..720px, ..100% or 1..2.`);
     const [, min, max, unit] = match;
     const range = { ...(min === '' ? {} : { min: Number(min) }), ...(max === '' ? {} : { max: Number(max) }) };
-    if (Object.values(range).some((bound) => !Number.isFinite(bound))) return new Error(`Ranges: “${part}” has something that is no number.`);
+    if (Object.values(range).some((bound) => !Number.isFinite(bound)))
+      return new Error(`Ranges: “${part}” has something that is no number.`);
     made[unit === '' ? 'none' : unit!.toLowerCase()] = range;
   }
   return made;

@@ -162,13 +162,17 @@ export class TestForm {
     const { [name]: _old, ...rest } = before.properties;
     const properties = test === null ? rest : { ...before.properties, [name]: test };
     this.failure.set('');
-    this.changed.emit({ test: 'style', properties: properties as JsonObject });
+    this.changed.emit({ test: 'style', properties: properties });
   }
 
   protected addProperty(name: string): void {
     const property = name.trim().toLowerCase();
     if (property === '') return;
     if (!/^-?[a-z][a-z-]*$/.test(property)) this.failure.set(`“${name}” cannot be a style property.`);
-    else this.setProperty(property, /color$/.test(property) ? { test: 'colour', values: ['#000000'] } : styleTestSchema.parse({ test: 'any' }));
+    else
+      this.setProperty(
+        property,
+        /color$/.test(property) ? { test: 'colour', values: ['#000000'] } : styleTestSchema.parse({ test: 'any' }),
+      );
   }
 }

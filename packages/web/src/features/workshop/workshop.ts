@@ -24,7 +24,19 @@ import { ToolbarChapter } from './toolbar-chapter';
 /** The profile workshop: the sheet with its chapters on the left, the bench on the right. */
 @Component({
   selector: 'ty-workshop',
-  imports: [Bench, ConflictNotice, DatePipe, FindingsChapter, Icon, MarkupChapter, MatTooltipModule, Split, Tabs, TitleLine, ToolbarChapter],
+  imports: [
+    Bench,
+    ConflictNotice,
+    DatePipe,
+    FindingsChapter,
+    Icon,
+    MarkupChapter,
+    MatTooltipModule,
+    Split,
+    Tabs,
+    TitleLine,
+    ToolbarChapter,
+  ],
   templateUrl: './workshop.html',
   styleUrl: './workshop.scss',
   host: { '(window:keydown)': 'key($event)', '(window:beforeunload)': 'beforeUnload($event)' },
