@@ -1,12 +1,21 @@
 // Measures the cleaning engine beside other libraries. It is no test: it prints tables.
 import { existsSync } from 'node:fs';
-import { ensurePackages } from './lib/install.mjs';
+import { buildServer, buildWeb } from './lib/build.mjs';
+import { CHROMIUM, ensureDebian, ensurePackages, MARIADB } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
 import { main, step } from './lib/say.mjs';
 
 main(async () => {
   await ensurePackages();
+  if (process.argv.includes('live')) {
+    await ensureDebian('chromium', CHROMIUM);
+    await ensureDebian('mariadb-server', MARIADB);
+    await buildServer();
+    await buildWeb();
+    await run(process.execPath, ['--import', 'tsx', at('bench/live.ts')], { show: true, what: 'The bench' });
+    return;
+  }
   if (!existsSync(at('bench/node_modules')))
     await step('Installing the libraries to compare with', () =>
       run('npm', ['ci', '--prefer-offline', '--no-progress'], { cwd: at('bench'), what: 'npm ci' }),

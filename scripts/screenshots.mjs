@@ -35,6 +35,51 @@ const VIEWS = [
     },
   },
   {
+    name: 'workshop-findings',
+    path: '/profiles/story-desk',
+    ready: '.entry',
+    async prepare(page) {
+      for (const element of ['u', 'section', 'h1']) await page.$eval(`[data-element=${element}] input`, (box) => box.click());
+      await page.click('#chapter-tab-findings');
+      await page.waitForSelector('[data-check]');
+    },
+  },
+  {
+    name: 'workshop-text',
+    path: '/profiles/notices-desk',
+    ready: '.entry',
+    async prepare(page) {
+      await page.click('ty-markup-chapter .bar .ty-button:nth-of-type(3)');
+      await page.waitForSelector('ty-markup-text .cm-content');
+    },
+  },
+  {
+    name: 'learn',
+    path: '/profiles/reply',
+    ready: '.entry',
+    async prepare(page) {
+      await page.select('#specimen', 'specimen:committee-minutes');
+      await page.click('ty-markup-chapter .bar .ty-button:nth-of-type(2)');
+      await page.waitForSelector('ty-learn-dialog .from .ty-button');
+      await page.$eval('ty-learn-dialog .from .ty-button', (button) => button.click());
+      await page.waitForSelector('ty-learn-dialog .lessons input');
+      for (const nth of [1, 2]) await page.$eval(`ty-learn-dialog .lessons li:nth-child(${nth}) input`, (box) => box.click());
+      await page.waitForSelector('ty-learn-dialog ty-changes-table');
+    },
+  },
+  {
+    name: 'let-through',
+    path: '/profiles/story-desk',
+    ready: '.entry',
+    async prepare(page) {
+      await page.click('.entry .sentence');
+      await page.waitForSelector('.entry.on .act button');
+      await page.click('.entry.on .act button');
+      await page.waitForSelector('ty-let-through-dialog ty-changes-table');
+    },
+  },
+  { name: 'house-limits', path: '/house-limits', ready: '.cm-content' },
+  {
     name: 'workshop-toolbar',
     path: '/profiles/story-desk',
     ready: '.entry',

@@ -32,6 +32,7 @@ export class AttributeRules {
 
   private readonly edit = inject(ProfileEdit);
   private readonly resolved = inject(Store).selectSignal(workshopFeature.selectResolved);
+  private readonly rules = inject(Store).selectSignal(workshopFeature.selectRules);
   private readonly names = inject(Store).selectSignal(libraryFeature.selectNames);
   protected readonly newName = signal('');
   protected readonly failure = signal('');
@@ -61,14 +62,25 @@ export class AttributeRules {
     return ['markup', ...(element === null ? ['attributes'] : ['elements', element, 'attributes']), name];
   }
 
-  private setBy(name: string): { from: string; isHere: boolean; canReset: boolean } {
+  private setBy(name: string): { from: string; isHere: boolean; isCapped: boolean; canReset: boolean } {
     const resolved = this.resolved();
-    if (resolved === null) return { from: '', isHere: false, canReset: false };
+    if (resolved === null) return { from: '', isHere: false, isCapped: false, canReset: false };
     const pointer = toPointer(this.keysOf(name));
     const origin = originOf(resolved.chain, pointer);
     const isHere = origin === resolved.id;
     const isInherited = resolved.chain.slice(1).some((source) => originOf([source], pointer) !== undefined);
-    return { from: isHere ? 'here' : (this.names().get(origin ?? '') ?? origin ?? ''), isHere, canReset: isHere && isInherited };
+    const isCapped = this.isCapped(name);
+    const from = isCapped ? 'House limits' : isHere ? 'here' : (this.names().get(origin ?? '') ?? origin ?? '');
+    return { from, isHere: isHere && !isCapped, isCapped, canReset: isHere && isInherited };
+  }
+
+  /** Whether the house limits refuse the attribute, whatever stands here. */
+  private isCapped(name: string): boolean {
+    const element = this.element();
+    const rules = this.rules();
+    if (element === null || rules === null) return false;
+    const rule = rules.element(element);
+    return rule.outcome === 'keep' && rule.name === element && !rule.attributes.has(name);
   }
 
   protected setTest(name: string, test: JsonObject): void {
