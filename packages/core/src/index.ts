@@ -67,7 +67,8 @@ export {
 export { ELEMENT_CATALOGUE, type ElementGroup } from './markup/catalogue';
 export { headingTarget } from './markup/headings';
 export { applyRules } from './markup/apply';
-export { clean, cleanWithoutLedger, type Cleaned } from './markup/clean';
+export { cloneFragment } from './html/clone';
+export { clean, cleanParsed, cleanWithoutLedger, type Cleaned } from './markup/clean';
 export { patched, patchToKeep, type Keeping } from './markup/keep';
 export { wayThrough, type WayThrough } from './markup/let-through';
 export { lessonsOf, patchToLearn, type Lesson, type Lessons, type Unlearnable } from './markup/learn';

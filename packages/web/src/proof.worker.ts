@@ -1,8 +1,10 @@
 import {
-  clean,
+  cleanParsed,
+  cloneFragment,
   compileRules,
   lessonsOf,
   measure,
+  parseFragment,
   patchToLearn,
   resolveProfile,
   takeCensus,
@@ -10,6 +12,7 @@ import {
   type CompiledRules,
   type CompileOptions,
   type JsonObject,
+  type ParsedFragment,
   type Lessons,
   type ResolvedProfile,
 } from '@typikon/core';
@@ -49,10 +52,19 @@ function compile({ profileId, documents, house, role }: ProofRequest): NonNullab
   return (compiled = { key, resolved, options, rules: compileRules(resolved, options) });
 }
 
+/** The markup parsed last: while rules change, it stays the same. */
+let read: { fragment: ParsedFragment; census: Census } | null = null;
+
+function reading(html: string): { fragment: ParsedFragment; census: Census } {
+  if (read?.fragment.input === html) return read;
+  const fragment = parseFragment(html);
+  return (read = { fragment, census: takeCensus(fragment.root) });
+}
+
 function prove({ html }: ProofRequest, rules: CompiledRules): Proof {
   const begin = performance.now();
-  let census: Census = { elements: {}, attributes: {}, nesting: 0, letters: 0 };
-  const cleaned = clean(html, rules, (root) => (census = takeCensus(root)));
+  const { fragment, census } = reading(html);
+  const cleaned = cleanParsed(cloneFragment(fragment), rules);
   return {
     input: html,
     html: cleaned.html,

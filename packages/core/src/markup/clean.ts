@@ -27,13 +27,15 @@ const MOST_ROUNDS = 6;
  *
  * @param input markup from anywhere; never trusted
  * @param rules what may stay
- * @param onRead is shown the tree as it was read, before anything is changed in it
  * @returns the clean markup and one ledger entry for everything that was changed or removed; never throws
  */
-export function clean(input: string, rules: CompiledRules, onRead?: (root: FragmentNode) => void): Cleaned {
-  const ledger = new Ledger(input);
-  const fragment = parseFragment(input);
-  onRead?.(fragment.root);
+export function clean(input: string, rules: CompiledRules): Cleaned {
+  return cleanParsed(parseFragment(input), rules);
+}
+
+/** The same for markup that was parsed already; its tree is changed. */
+export function cleanParsed(fragment: ParsedFragment, rules: CompiledRules): Cleaned {
+  const ledger = new Ledger(fragment.input);
   for (const ignored of fragment.ignored) reportIgnored(ledger, ignored);
   applyRules(fragment, rules, ledger);
   const root = settle(fragment, rules, ledger);

@@ -44,7 +44,10 @@ export const pastePassesSchema = z.strictObject({
     .strictObject({
       ...common,
       on: common.on.default(true),
-      become: z.enum(['linked', 'bracketed', 'drop']).default('linked').describe('linked: a list at the end. bracketed: text at the place.'),
+      become: z
+        .enum(['linked', 'bracketed', 'drop'])
+        .default('linked')
+        .describe('linked: a list at the end. bracketed: text at the place.'),
     })
     .prefault({})
     .describe('Footnotes and endnotes.'),

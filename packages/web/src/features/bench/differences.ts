@@ -1,5 +1,4 @@
 import type { LedgerEntry } from '@typikon/core';
-import { diffArrays } from 'diff';
 
 /** A stretch of a text and how it is marked. */
 export interface Mark {
@@ -27,21 +26,61 @@ export function removedParts(input: string, ledger: readonly LedgerEntry[]): Mar
   return marks;
 }
 
-const TOKEN = /<[^>]*>|&[a-z0-9#]+;|[^<\s&]+|\s+|[<&]/gi;
+/** So far ahead a tag is looked for where the two sides differ. */
+const LOOK_AHEAD = 12;
 
-/** The tags of the result that did not stand in the source, found by comparing the two token by token; nothing where that would take too long. */
-export function newParts(input: string, html: string): Mark[] {
-  if (input.length + html.length > 400_000) return [];
-  const parts = diffArrays(input.match(TOKEN) ?? [], html.match(TOKEN) ?? [], { timeout: 150 });
-  if (parts === undefined) return [];
+interface Tag {
+  text: string;
+  start: number;
+}
+
+/**
+ * The tags of the result that did not stand so in the source. What the ledger says was removed is left out of the source
+ * first; then the tags of both go side by side, so that the work is linear and a live proof does not wait for it.
+ */
+export function newParts(input: string, html: string, removed: readonly Mark[]): Mark[] {
+  const before = tagsOf(input, removed);
+  const after = tagsOf(html, []);
   const marks: Mark[] = [];
-  let at = 0;
-  for (const { value, added, removed } of parts) {
-    if (removed) continue;
-    for (const token of value) {
-      if (added && token.startsWith('<')) marks.push({ start: at, end: at + token.length, kind: 'new' });
-      at += token.length;
+  let i = 0;
+  let j = 0;
+  while (j < after.length && marks.length < MOST_MARKS) {
+    const tag = after[j]!;
+    if (before[i]?.text === tag.text) {
+      i++;
+      j++;
+      continue;
     }
+    const ahead = within(before, i + 1, tag.text);
+    const behind = i < before.length ? within(after, j + 1, before[i]!.text) : -1;
+    if (ahead !== -1 && (behind === -1 || ahead - i <= behind - j)) {
+      i = ahead + 1;
+      j++;
+      continue;
+    }
+    marks.push({ start: tag.start, end: tag.start + tag.text.length, kind: 'new' });
+    j++;
+    // What stands in the place of something else uses that up.
+    if (behind === -1) i++;
   }
   return marks;
+}
+
+function within(tags: readonly Tag[], from: number, text: string): number {
+  for (let at = from; at < Math.min(tags.length, from + LOOK_AHEAD); at++) if (tags[at]!.text === text) return at;
+  return -1;
+}
+
+/** The tags of a text that do not begin in a removed part. */
+function tagsOf(text: string, removed: readonly Mark[]): Tag[] {
+  const gone = removed.filter(({ kind }) => kind === 'removed').sort((a, b) => a.start - b.start);
+  const tags: Tag[] = [];
+  let next = 0;
+  let goneUntil = -1;
+  for (const match of text.matchAll(/<\/?[a-z][^>]*>/gi)) {
+    const start = match.index;
+    while (next < gone.length && gone[next]!.start <= start) goneUntil = Math.max(goneUntil, gone[next++]!.end);
+    if (start >= goneUntil) tags.push({ text: match[0], start });
+  }
+  return tags;
 }

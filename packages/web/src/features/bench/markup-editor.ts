@@ -59,6 +59,16 @@ const ink = HighlightStyle.define([
   { tag: [tags.attributeName, tags.attributeValue, tags.comment, tags.processingInstruction], color: 'var(--ty-soft)' },
 ]);
 
+/** The change that turns one text into another, without what both begin and end with: what stays need not be read anew. */
+function changeBetween(before: string, after: string): { from: number; to: number; insert: string } {
+  const most = Math.min(before.length, after.length);
+  let from = 0;
+  while (from < most && before.charCodeAt(from) === after.charCodeAt(from)) from++;
+  let tail = 0;
+  while (tail < most - from && before.charCodeAt(before.length - 1 - tail) === after.charCodeAt(after.length - 1 - tail)) tail++;
+  return { from, to: before.length - tail, insert: after.slice(from, after.length - tail) };
+}
+
 /** A CodeMirror editor for markup, with the bench's marks. */
 export class MarkupEditor {
   private readonly view: EditorView;
@@ -94,10 +104,11 @@ export class MarkupEditor {
 
   /** Shows another text, unless it is the one that is there. */
   setText(text: string): void {
-    if (this.view.state.doc.length === text.length && this.view.state.doc.toString() === text) return;
+    const before = this.view.state.doc.toString();
+    if (before === text) return;
     this.isSetting = true;
     this.view.dispatch({
-      changes: { from: 0, to: this.view.state.doc.length, insert: text },
+      changes: changeBetween(before, text),
       effects: [setMarks.of([]), setChosen.of([])],
     });
     this.isSetting = false;

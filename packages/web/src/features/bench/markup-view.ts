@@ -100,8 +100,9 @@ export class MarkupView implements OnDestroy {
       const input = this.input();
       // Marks belong to the markup that they were computed for.
       if (proof === null || proof.input !== input) return;
-      this.sourceEditor?.setMarks(removedParts(proof.input, proof.ledger));
-      this.resultEditor?.setMarks(newParts(proof.input, proof.html));
+      const removed = removedParts(proof.input, proof.ledger);
+      this.sourceEditor?.setMarks(removed);
+      this.resultEditor?.setMarks(newParts(proof.input, proof.html, removed));
     });
     effect(() => {
       const index = this.entry();
