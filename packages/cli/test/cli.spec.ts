@@ -86,6 +86,33 @@ describe('typikon clean', () => {
   });
 });
 
+describe('typikon paste', () => {
+  const list = '<p class=MsoNormal>- one</p><p>- <span style="font-weight:700">two</span></p>';
+  test('takes HTML or a clipboard payload through the passes and the rules', () => {
+    const wanted = '<ul><li>one</li><li><strong>two</strong></li></ul>';
+    expect(typikon(['paste', '--profile', STORY, file('paste.html', list)]).out).toBe(wanted);
+    expect(typikon(['paste', '--profile', STORY, file('payload.json', { types: { 'text/html': list }, files: [] })]).out).toBe(wanted);
+    expect(typikon(['paste', '--profile', STORY, '-'], '{"types": {"text/plain": "a\\n\\nb"}}').out).toBe('<p>a</p>\n<p>b</p>');
+  });
+  test('--json adds the source, the ledger and what every pass did', () => {
+    const { source, trace, ledger } = JSON.parse(typikon(['paste', '--profile', STORY, '--json', file('paste.html', list)]).out) as {
+      source: { source: string; evidence: object[] };
+      trace: { pass: string; ran: boolean; changes: number; bytes: number; html: string }[];
+      ledger: { stage: string; rule: string }[];
+    };
+    expect(source.source).toBe('word-processor');
+    expect(trace.find(({ pass }) => pass === 'lists')).toMatchObject({ ran: true, changes: 2 });
+    expect(trace.at(-1)!.html).toContain('<strong>two</strong>');
+    expect(ledger[0]).toMatchObject({ stage: 'paste', rule: '/paste/passes/lists' });
+  });
+  test('what is no payload is refused with the reason', () => {
+    expect(typikon(['paste', '--profile', STORY, file('bad.json', { kinds: {} })])).toMatchObject({
+      status: 2,
+      error: expect.stringMatching(/bad\.json: a clipboard payload needs "types"/) as string,
+    });
+  });
+});
+
 describe('typikon check', () => {
   test('exit code 0 without findings, 1 with some', () => {
     expect(typikon(['check', '--profile', STORY, '--house', HOUSE])).toMatchObject({ status: 0, out: '' });
@@ -169,6 +196,6 @@ describe('a bad call', () => {
     expect(error).toMatch(/standard input:2: is not JSON/);
   });
   test('the help lists every command', () => {
-    expect(typikon(['--help']).out).toMatch(/typikon clean[\s\S]*typikon check/);
+    expect(typikon(['--help']).out).toMatch(/typikon clean[\s\S]*typikon paste[\s\S]*typikon check/);
   });
 });

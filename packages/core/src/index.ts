@@ -83,3 +83,8 @@ export { CHECKS, checkProfile } from './checks/index';
 export { missingMarkup, patchToAllow } from './checks/button-without-markup';
 export type { Check, CheckContext, DocumentNeeds, Finding, Surroundings } from './checks/check';
 export { pageKindSchema, renderPage, type PageContent, type PageKind } from './render/page';
+export { detectSource, type DetectedSource, type Evidence } from './paste/source';
+export { markupOf, paragraphsOf, type ClipboardPayload } from './paste/payload';
+export { passOrder, runPaste, type Pasted, type PasteOptions, type PassTrace } from './paste/run';
+export { PASSES } from './paste/passes/index';
+export { PASS_IDS, PASTE_SOURCES, type Paste, type PassId, type PasteSource } from './profile/paste-schema';

@@ -1,7 +1,8 @@
 import { checkCommand } from './check';
 import { cleanCommand } from './clean';
 import { exportCommand } from './export';
+import { pasteCommand } from './paste';
 import type { Command } from './command';
 
 /** Every command, in the order in which the help lists them. */
-export const COMMANDS: readonly Command[] = [cleanCommand, checkCommand, exportCommand];
+export const COMMANDS: readonly Command[] = [cleanCommand, pasteCommand, checkCommand, exportCommand];

@@ -5,11 +5,11 @@ export type Fate = 'keep' | 'unwrap' | 'drop' | readonly ChildNode[];
 
 export interface Transformation {
   /** Asked before the element's children are looked at; may change its name and attributes. */
-  element?(element: ElementNode, parent: ParentNode): Fate;
-  text?(text: TextNode, parent: ParentNode): Fate;
-  comment?(comment: CommentNode, parent: ParentNode): Fate;
+  element?: (element: ElementNode, parent: ParentNode) => Fate;
+  text?: (text: TextNode, parent: ParentNode) => Fate;
+  comment?: (comment: CommentNode, parent: ParentNode) => Fate;
   /** Told once everything in a kept element is done; false takes it out again. */
-  done?(element: ElementNode): boolean;
+  done?: (element: ElementNode) => boolean;
 }
 
 /**

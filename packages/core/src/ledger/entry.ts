@@ -56,7 +56,18 @@ export type Reason =
   | 'hard-space'
   | 'empty-element'
   | 'empty-paragraph'
-  | 'nesting-impossible';
+  | 'nesting-impossible'
+  | 'paste-office'
+  | 'paste-note'
+  | 'paste-list'
+  | 'paste-style'
+  | 'paste-class'
+  | 'paste-wrapper'
+  | 'paste-element'
+  | 'paste-heading'
+  | 'paste-link'
+  | 'paste-table'
+  | 'paste-space';
 
 /** One thing that was changed or removed. */
 export interface LedgerEntry {

@@ -53,7 +53,7 @@ export function cleanWithoutLedger(input: string, rules: CompiledRules): string 
  * Some trees cannot be written: a paragraph that came to stand in a paragraph when the element between them was
  * unwrapped is read back as two. The parser is asked how a browser would see it, and the rules are applied to that.
  */
-function settle(fragment: ParsedFragment, rules: CompiledRules, ledger: Ledger | null): FragmentNode {
+export function settle(fragment: ParsedFragment, rules: CompiledRules, ledger: Ledger | null): FragmentNode {
   let { root } = fragment;
   const { layout } = rules.output;
   for (let round = 0; round < MOST_ROUNDS; round++) {
@@ -128,7 +128,8 @@ const IGNORED_REASONS = {
   'formatting-limit': 'formatting-limit',
 } as const;
 
-function reportIgnored(ledger: Ledger, { kind, name, start, end }: Ignored): void {
+/** Reports what the HTML standard's own algorithm left out. */
+export function reportIgnored(ledger: Ledger, { kind, name, start, end }: Ignored): void {
   ledger.add('read', {
     by: HTML_STANDARD,
     action: 'removed',

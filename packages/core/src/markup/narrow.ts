@@ -46,6 +46,7 @@ export function narrowestTest(name: string, values: readonly string[]): NarrowTe
   const distinct = unique(values);
   if (distinct.length <= MOST_VALUES && distinct.every(({ length }) => length > 0 && length <= LONGEST_VALUE) && !isFreeText(name))
     return { test: { test: 'list', values: distinct }, words: `: ${listed(distinct)}` };
+  if (distinct.every((value) => value === '')) return { test: { test: 'list', values: [''] }, words: ': empty' };
   const maxLength = Math.max(1, ...values.map(({ length }) => length));
   return { test: { test: 'text', maxLength }, words: `: up to ${maxLength} characters` };
 }

@@ -31,15 +31,6 @@ const common = {
  * where a profile does not say otherwise.
  */
 export const pastePassesSchema = z.strictObject({
-  'office-leftovers': z
-    .strictObject({
-      ...common,
-      on: common.on.default(true),
-      deletions: z.enum(['drop', 'keep']).default('drop').describe('What a word processor marked as deleted.'),
-      comments: z.enum(['drop', 'keep']).default('drop').describe('Remarks in the margin.'),
-    })
-    .prefault({})
-    .describe('Conditional comments, office namespaces and properties, empty anchors, tracked changes.'),
   notes: z
     .strictObject({
       ...common,
@@ -59,6 +50,15 @@ export const pastePassesSchema = z.strictObject({
     })
     .prefault({})
     .describe('Paragraphs that only look like list items become lists.'),
+  'office-leftovers': z
+    .strictObject({
+      ...common,
+      on: common.on.default(true),
+      deletions: z.enum(['drop', 'keep']).default('drop').describe('What a word processor marked as deleted.'),
+      comments: z.enum(['drop', 'keep']).default('drop').describe('Remarks in the margin.'),
+    })
+    .prefault({})
+    .describe('Conditional comments, office namespaces and properties, empty anchors, tracked changes.'),
   'inline-style': z
     .strictObject({
       ...common,

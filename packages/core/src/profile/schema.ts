@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { BUTTON_IDS } from '../toolbar/buttons';
 import { isColour } from './colour';
+import { pasteSchema } from './paste-schema';
 import { patternMistake } from './pattern';
 
 export const PROFILE_FORMAT = 'typikon-profile/1';
@@ -255,6 +256,7 @@ export const profileSchema = z.strictObject({
   extends: idSchema.optional().describe('The profile whose settings this one inherits (RFC 7396 merge patch).'),
   toolbar: toolbarSchema.prefault({}),
   markup: markupSchema.prefault({}),
+  paste: pasteSchema.prefault({}).describe('What happens to pasted content before the markup rules: passes, in order.'),
   styles: z.record(idSchema, styleSchema).default({}).describe('The styles of the style menu.'),
   surface: surfaceSchema.prefault({}),
 });

@@ -1,6 +1,5 @@
-import { clean, compileRules, resolveProfile, type JsonObject, type LedgerEntry } from '@typikon/core';
+import { clean, compileRules, groupEntries, resolveProfile, type JsonObject, type LedgerEntry } from '@typikon/core';
 import { removedParts, newParts } from '../features/bench/differences';
-import { groupEntries } from '@typikon/core';
 import { wordsOf } from './ledger-words';
 
 const markup: JsonObject = {
@@ -15,11 +14,13 @@ const markup: JsonObject = {
   urls: { schemes: { href: ['https'], src: ['https'] } },
 };
 
-function ledgerOf(html: string): LedgerEntry[] {
+function rulesOf() {
   const resolution = resolveProfile('desk', () => ({ format: 'typikon-profile/1', name: 'Desk', markup }));
   if (!resolution.ok) throw new Error('unexpected');
-  return clean(html, compileRules(resolution.resolved)).ledger;
+  return compileRules(resolution.resolved);
 }
+
+const ledgerOf = (html: string): LedgerEntry[] => clean(html, rulesOf()).ledger;
 
 const sentences = (html: string): string[] => groupEntries(ledgerOf(html)).map((group) => wordsOf(group, () => 'Desk').sentence);
 
@@ -70,6 +71,17 @@ test('an unwrapped element loses its two tags in the source, a removed one all o
   const html = '<p><u>a</u><!-- c --><b>d</b></p>';
   const marked = removedParts(html, ledgerOf(html)).map(({ start, end, kind }) => `${kind} ${html.slice(start, end)}`);
   expect(marked).toEqual(['removed <u>', 'removed </u>', 'removed <!-- c -->', 'changed <b>', 'changed </b>']);
+});
+
+test('what was altered or put there is new, what stood there is not, however much went in between', () => {
+  const input = '<p align="center">a <b>b</b><br><br><font><i>c</i></font></p><p>d</p>';
+  const { html, ledger } = clean(input, rulesOf());
+  expect(html).toBe('<p>a <strong>b</strong>c</p><p>d</p>');
+  expect(newParts(input, html, removedParts(input, ledger)).map(({ start, end }) => html.slice(start, end))).toEqual([
+    '<p>',
+    '<strong>',
+    '</strong>',
+  ]);
 });
 
 test('tags that are new in the result are marked', () => {

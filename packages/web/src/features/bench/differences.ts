@@ -32,14 +32,16 @@ const LOOK_AHEAD = 12;
 interface Tag {
   text: string;
   start: number;
+  /** Whether the ledger says that something in it was changed or removed. */
+  isAltered: boolean;
 }
 
 /**
  * The tags of the result that did not stand so in the source. What the ledger says was removed is left out of the source
  * first; then the tags of both go side by side, so that the work is linear and a live proof does not wait for it.
  */
-export function newParts(input: string, html: string, removed: readonly Mark[]): Mark[] {
-  const before = tagsOf(input, removed);
+export function newParts(input: string, html: string, altered: readonly Mark[]): Mark[] {
+  const before = tagsOf(input, altered);
   const after = tagsOf(html, []);
   const marks: Mark[] = [];
   let i = 0;
@@ -51,8 +53,16 @@ export function newParts(input: string, html: string, removed: readonly Mark[]):
       j++;
       continue;
     }
+    const source = before[i];
+    // A tag that was altered stands there in another form.
+    if (source?.isAltered === true && isEnd(source) === isEnd(tag)) {
+      marks.push({ start: tag.start, end: tag.start + tag.text.length, kind: 'new' });
+      i++;
+      j++;
+      continue;
+    }
     const ahead = within(before, i + 1, tag.text);
-    const behind = i < before.length ? within(after, j + 1, before[i]!.text) : -1;
+    const behind = source === undefined ? -1 : within(after, j + 1, source.text);
     if (ahead !== -1 && (behind === -1 || ahead - i <= behind - j)) {
       i = ahead + 1;
       j++;
@@ -71,16 +81,25 @@ function within(tags: readonly Tag[], from: number, text: string): number {
   return -1;
 }
 
+function isEnd({ text }: Tag): boolean {
+  return text.startsWith('</');
+}
+
 /** The tags of a text that do not begin in a removed part. */
-function tagsOf(text: string, removed: readonly Mark[]): Tag[] {
-  const gone = removed.filter(({ kind }) => kind === 'removed').sort((a, b) => a.start - b.start);
+function tagsOf(text: string, marks: readonly Mark[]): Tag[] {
+  const sorted = [...marks].sort((a, b) => a.start - b.start);
+  const gone = sorted.filter(({ kind }) => kind === 'removed');
   const tags: Tag[] = [];
   let next = 0;
   let goneUntil = -1;
+  let first = 0;
   for (const match of text.matchAll(/<\/?[a-z][^>]*>/gi)) {
     const start = match.index;
     while (next < gone.length && gone[next]!.start <= start) goneUntil = Math.max(goneUntil, gone[next++]!.end);
-    if (start >= goneUntil) tags.push({ text: match[0], start });
+    if (start < goneUntil) continue;
+    const end = start + match[0].length;
+    while (first < sorted.length && sorted[first]!.start < start) first++;
+    tags.push({ text: match[0], start, isAltered: first < sorted.length && sorted[first]!.start < end });
   }
   return tags;
 }

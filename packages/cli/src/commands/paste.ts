@@ -1,0 +1,87 @@
+import { runPaste, utf8Length, type ClipboardPayload, type PasteOptions, type ResolvedProfile } from '@typikon/core';
+import { readArguments, required } from '../arguments';
+import { Failure } from '../failure';
+import { readHouse, readProfile, readText } from '../files';
+import { print } from '../output';
+import type { Command } from './command';
+
+const usage = 'paste --profile P.json [--house H.json] [--role R] [--json | --jsonl] FILE|-';
+
+/** Takes pasted content through a profile's passes and its markup rules. */
+export const pasteCommand: Command = {
+  name: 'paste',
+  usage,
+  purpose:
+    'Takes HTML, or a clipboard payload {"types": {"text/html": …}, "files": []}, through the paste passes and the markup rules; with --json also the source, the ledger and what every pass did.',
+  run(args) {
+    const { values, positionals } = readArguments(
+      args,
+      {
+        profile: { type: 'string' },
+        house: { type: 'string' },
+        role: { type: 'string' },
+        json: { type: 'boolean' },
+        jsonl: { type: 'boolean' },
+      },
+      usage,
+    );
+    if (positionals.length !== 1) throw new Failure(`Give one file, or - for standard input. Usage: typikon ${usage}`);
+    if (values.json === true && values.jsonl === true) throw new Failure('Give either --json or --jsonl, not both.');
+    const resolved = readProfile(required(values.profile, 'profile', usage));
+    const house = values.house === undefined ? undefined : readHouse(values.house);
+    const options: PasteOptions = { ...(house && { house }), ...(values.role !== undefined && { role: values.role }) };
+    const [path] = positionals as [string];
+    const text = readText(path);
+    if (values.jsonl === true) pasteLines(text, resolved, options, path);
+    else if (values.json === true) print(`${JSON.stringify(report(payloadIn(text, path), resolved, options))}\n`);
+    else print(runPaste(payloadIn(text, path), resolved, options).html);
+    return 0;
+  },
+};
+
+function report(payload: ClipboardPayload, resolved: ResolvedProfile, options: PasteOptions): object {
+  const { html, source, ledger, trace } = runPaste(payload, resolved, { ...options, withHtml: true });
+  return {
+    html,
+    source,
+    ledger,
+    trace: trace.map(({ html: after = '', ...rest }) => ({ ...rest, bytes: utf8Length(after), html: after })),
+  };
+}
+
+/** A file that is JSON with `types` is a payload; anything else is markup. */
+function payloadIn(text: string, name: string): ClipboardPayload {
+  if (!/^\s*\{\s*"/.test(text)) return { types: { 'text/html': text } };
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    throw new Failure(`${name}: looks like a clipboard payload but is not JSON, ${(error as Error).message}.`);
+  }
+  return checked(value, name);
+}
+
+function checked(value: unknown, name: string): ClipboardPayload {
+  const types = (value as { types?: unknown } | null)?.types;
+  if (typeof types !== 'object' || types === null || !Object.values(types).every((text) => typeof text === 'string'))
+    throw new Failure(
+      `${name}: a clipboard payload needs "types", an object with a text for each type, such as {"types": {"text/html": "<p>…"}}.`,
+    );
+  return value as ClipboardPayload;
+}
+
+function pasteLines(text: string, resolved: ResolvedProfile, options: PasteOptions, name: string): void {
+  text.split('\n').forEach((line, index) => {
+    if (line.trim() === '') return;
+    const at = `${name}:${index + 1}`;
+    let item: { id?: unknown; html?: unknown };
+    try {
+      item = JSON.parse(line) as typeof item;
+    } catch (error) {
+      throw new Failure(`${at}: is not JSON, ${(error as Error).message}.`);
+    }
+    const payload = typeof item.html === 'string' ? { types: { 'text/html': item.html } } : checked(item, at);
+    const { html, ledger } = runPaste(payload, resolved, options);
+    print(`${JSON.stringify({ id: item.id, html, ledger })}\n`);
+  });
+}

@@ -1,0 +1,141 @@
+import { append, ElementNode, HTML_NAMESPACE, TextNode, type ParentNode } from '../../html/node';
+import { countLetters, visibleLetters, visibleText } from '../../html/text';
+import { elementsOf, transform } from '../../html/transform';
+import { styleOf } from '../declarations';
+import type { Pass } from '../pass';
+
+/** Footnotes and endnotes: two anchors that point at each other, one at the place and one before the note's text. */
+interface Note {
+  reference: ElementNode;
+  back: ElementNode;
+  body: ElementNode;
+}
+
+/** Makes linked notes with a list at the end of footnotes and endnotes, or bracketed text, or takes them away. */
+export const notes: Pass<'notes'> = {
+  id: 'notes',
+  label: 'Notes',
+  effect: 'Footnotes become linked notes at the end, or bracketed text at their place.',
+  run({ root, settings, idPrefix, report }) {
+    const found = notesIn(root);
+    if (found.length === 0) return;
+    const bodies = new Set(found.map(({ body }) => body));
+    const list = new ElementNode('ol', HTML_NAMESPACE, []);
+    const byReference = new Map(found.map((note, index) => [note.reference, { note, index }]));
+    const isSeparator = (element: ElementNode): boolean =>
+      element.name === 'hr' && element.parent?.type === 'element' && isNoteList(element.parent);
+    for (const { body, back } of found) transform(body, { element: (element) => (element === back ? 'drop' : 'keep') });
+    transform(root, {
+      element(element) {
+        if (bodies.has(element) || isSeparator(element)) return 'drop';
+        const known = byReference.get(element);
+        if (known === undefined) return 'keep';
+        const { note, index } = known;
+        const number = index + 1;
+        if (settings.become === 'drop') {
+          report.removed(element, 'change');
+          report.removed(note.body, 'change');
+          return 'drop';
+        }
+        if (settings.become === 'bracketed') {
+          const text = ` [${visibleText(note.body).replace(/\s+/g, ' ').trim()}]`;
+          report.changed(element, text.trim(), 'change', visibleLetters(element) + visibleLetters(note.body) - countLetters(text));
+          return [new TextNode(text)];
+        }
+        const [id, backId] = [`${idPrefix}note-${number}`, `${idPrefix}noteref-${number}`];
+        list.children.push(item(note, id, backId));
+        const sup = new ElementNode('sup', HTML_NAMESPACE, []);
+        const link = new ElementNode('a', HTML_NAMESPACE, [
+          { name: 'href', value: `#${id}` },
+          { name: 'id', value: backId },
+        ]);
+        copyPlace(element, sup);
+        copyPlace(element, link);
+        append(link, new TextNode(String(number)));
+        append(sup, link);
+        // The number and its brackets were the program's own; the arrow back is ours.
+        const gone = visibleLetters(element) + visibleLetters(note.back) - countLetters(`${number}↩`);
+        report.changed(element, `<sup><a href="#${id}" id="${backId}">${number}</a></sup>`, 'change', gone);
+        return [sup];
+      },
+    });
+    if (list.children.length === 0) return;
+    for (const child of list.children) child.parent = list;
+    copyPlace(found[0]!.body, list);
+    append(root, list);
+  },
+};
+
+function item({ body }: Note, id: string, backId: string): ElementNode {
+  const li = new ElementNode('li', HTML_NAMESPACE, [{ name: 'id', value: id }]);
+  copyPlace(body, li);
+  // A note of one paragraph needs no paragraph in its item.
+  const blocks = body.children.filter((child) => child.type === 'element');
+  const only = blocks.length === 1 && blocks[0]!.name === 'p' ? blocks[0]! : body;
+  const first = only.children[0];
+  if (first?.type === 'text') first.value = first.value.replace(/^[\s\u00a0]+/, '');
+  for (const child of only.children) append(li, child);
+  const link = new ElementNode('a', HTML_NAMESPACE, [{ name: 'href', value: `#${backId}` }]);
+  copyPlace(body, link);
+  append(link, new TextNode('↩'));
+  append(li, new TextNode(' '));
+  append(li, link);
+  return li;
+}
+
+function copyPlace(from: ElementNode, to: ElementNode): void {
+  to.start = from.start;
+  to.startTagEnd = from.startTagEnd;
+  to.endTagStart = from.endTagStart;
+  to.end = from.end;
+}
+
+/** Pairs of anchors that point at each other, where the second stands first in a block of its own. */
+function notesIn(root: ParentNode): Note[] {
+  const anchors = elementsOf(root).filter(({ name }) => name === 'a');
+  const byName = new Map(anchors.flatMap((anchor) => (nameOf(anchor) === '' ? [] : [[nameOf(anchor), anchor] as const])));
+  const used = new Set<ElementNode>();
+  return anchors.flatMap((reference) => {
+    const target = targetOf(reference);
+    const back = target === '' ? undefined : byName.get(target);
+    if (back === undefined || used.has(reference) || targetOf(back) !== nameOf(reference) || nameOf(reference) === '') return [];
+    const body = bodyOf(back);
+    if (body === null || body === bodyOf(reference)) return [];
+    used.add(reference).add(back);
+    return [{ reference, back, body }];
+  });
+}
+
+function nameOf(anchor: ElementNode): string {
+  return anchor.attribute('name') ?? anchor.attribute('id') ?? '';
+}
+
+function targetOf(anchor: ElementNode): string {
+  const href = anchor.attribute('href') ?? '';
+  return href.startsWith('#') ? href.slice(1) : '';
+}
+
+/** The block that holds a note: the outermost one that holds nothing but it. */
+function bodyOf(back: ElementNode): ElementNode | null {
+  let body: ElementNode | null = null;
+  for (let at = back.parent; at?.type === 'element'; at = at.parent) {
+    if (isNoteList(at)) break;
+    if (/^(p|div|li|dd|section|aside)$/.test(at.name)) {
+      if (body !== null && at.children.filter((child) => child.type === 'element').length > 1 && !isNote(at)) break;
+      body = at;
+      if (isNote(at)) break;
+    }
+  }
+  return body;
+}
+
+function isNote(element: ElementNode): boolean {
+  return (
+    /^(footnote|endnote)$/.test(styleOf(element, 'mso-element')) ||
+    /^(sd(foot|end)note\d+|(ftn|edn)\d+)$/.test(element.attribute('id') ?? '')
+  );
+}
+
+function isNoteList(element: ElementNode): boolean {
+  return /^(footnote|endnote)-list$/.test(styleOf(element, 'mso-element'));
+}

@@ -1,0 +1,272 @@
+import fc from 'fast-check';
+import {
+  clean,
+  compileRules,
+  detectSource,
+  parseFragment,
+  PASS_IDS,
+  passOrder,
+  PASSES,
+  runPaste,
+  visibleLetters,
+  type JsonObject,
+} from '../src/index';
+import { DEMO_MARKUP, demoProfile, resolved } from './support';
+import { tangledMarkup } from './tangled-markup';
+
+/** Keeps everything that a pass could leave, so that what goes went by a pass. */
+const OPEN: JsonObject = {
+  elements: Object.fromEntries(
+    'p div span font b i u s strong em sup sub a h1 h2 h3 ul ol li table thead tbody tr td th img br hr blockquote section del ins'
+      .split(' ')
+      .map((name) => [name, { attributes: { class: { test: 'text' }, style: { test: 'text' } } }]),
+  ),
+  attributes: {
+    href: { test: 'url' },
+    id: { test: 'text' },
+    name: { test: 'text' },
+    type: { test: 'text' },
+    start: { test: 'text' },
+    src: { test: 'url' },
+    width: { test: 'text' },
+    height: { test: 'text' },
+    border: { test: 'text' },
+    scope: { test: 'text' },
+    colspan: { test: 'text' },
+    valign: { test: 'text' },
+  },
+  urls: { schemes: { href: ['https', 'http', 'mailto'] } },
+};
+
+const profile = (passes: JsonObject = {}, order: string[] = []) =>
+  resolved('desk', () => ({ format: 'typikon-profile/1', name: 'Desk', markup: OPEN, paste: { order, passes } }));
+/** Only one pass works, with some settings. */
+const only = (id: string, settings: JsonObject = {}): JsonObject =>
+  Object.fromEntries(PASS_IDS.map((other) => [other, other === id ? { on: true, ...settings } : { on: false }]));
+const paste = (html: string, passes: JsonObject = {}): string => runPaste({ types: { 'text/html': html } }, profile(passes)).html;
+
+const WORD_LIST = (levels: [level: number, marker: string, text: string][], list = 0): string =>
+  levels
+    .map(
+      ([level, marker, text]) =>
+        `<p class=MsoListParagraph style='margin-left:${36 * level}.0pt;text-indent:-18.0pt;mso-list:l${list} level${level} lfo1'><![if !supportLists]><span style='font-family:Symbol;mso-list:Ignore'>${marker}<span style='font:7.0pt "Times New Roman"'>&nbsp;&nbsp;&nbsp; </span></span><![endif]>${text}<o:p></o:p></p>`,
+    )
+    .join('\n');
+
+describe('where a paste comes from', () => {
+  test.each([
+    ['word-processor', { 'text/html': '<html xmlns:w="urn:schemas-microsoft-com:office:word"><p class=MsoNormal>x</p>' }],
+    ['word-processor', { 'text/html': '<b style="font-weight:normal" id="docs-internal-guid-1"><p>x</p></b>' }],
+    [
+      'spreadsheet',
+      { 'text/html': '<html xmlns:x="urn:schemas-microsoft-com:office:excel"><table><tr><td class=xl65>1</td></tr></table>' },
+    ],
+    ['spreadsheet', { 'text/html': '<meta name="generator" content="Sheet Calc"><table><td sdnum="1">1</td></table>' }],
+    ['web-mail', { 'text/html': '<div>Hi</div><blockquote type="cite">old</blockquote>' }],
+    ['this-editor', { 'text/html': '<p data-pm-slice="1 1 []">x</p>' }],
+    ['web-page', { 'text/html': '<div><p>x</p></div>' }],
+    ['plain-text', { 'text/plain': 'Just words.' }],
+    ['markdown', { 'text/plain': '# Title\n\n- one\n- two\n\n**bold** and [a link](https://a.example/)' }],
+    [
+      'pdf-viewer',
+      {
+        'text/plain': Array.from({ length: 8 }, (_, i) => `the water stands so high at number ${i} that boats must wait for the`).join(
+          '\n',
+        ),
+      },
+    ],
+  ])('%s', (source, types) => {
+    const found = detectSource({ types: types });
+    expect(found.source).toBe(source);
+    expect(found.evidence.length).toBeGreaterThan(0);
+  });
+});
+
+describe('each pass', () => {
+  test.each<[id: string, settings: JsonObject, input: string, output: string]>([
+    ['office-leftovers', {}, '<!--[if gte mso 9]><xml>x</xml><![endif]--><p>a<o:p></o:p></p>', '<p>a</p>'],
+    ['office-leftovers', {}, '<p style="mso-line-height-rule:exactly;color:red">a</p>', '<p style="color:red">a</p>'],
+    ['office-leftovers', {}, '<p>a<a name="_Toc1"></a><ins>new</ins><del>old</del></p>', '<p>anew</p>'],
+    ['office-leftovers', { deletions: 'keep' }, '<p><del>old</del></p>', '<p><del>old</del></p>'],
+    ['office-leftovers', {}, '<b style="font-weight:normal" id="docs-internal-guid-7"><p>a</p></b>', '<p>a</p>'],
+    [
+      'lists',
+      {},
+      WORD_LIST([
+        [1, '·', 'one'],
+        [1, '·', 'two'],
+      ]).replace(/<o:p><\/o:p>/g, ''),
+      '<ul><li>one</li><li>two</li></ul>',
+    ],
+    [
+      'lists',
+      {},
+      WORD_LIST([
+        [1, '1.', 'one'],
+        [2, 'a)', 'inner'],
+        [2, 'b)', 'more'],
+        [1, '2.', 'two'],
+      ]).replace(/<o:p><\/o:p>/g, ''),
+      '<ol><li>one<ol type="a"><li>inner</li><li>more</li></ol></li><li>two</li></ol>',
+    ],
+    [
+      'lists',
+      {},
+      `${WORD_LIST([[1, '1.', 'one']])}<p>between</p>${WORD_LIST([[1, '2.', 'two']])}`.replace(/<o:p><\/o:p>/g, ''),
+      '<ol><li>one</li></ol><p>between</p><ol start="2"><li>two</li></ol>',
+    ],
+    ['lists', {}, '<p>- one</p><p>- two</p><p>three</p>', '<ul><li>one</li><li>two</li></ul><p>three</p>'],
+    [
+      'lists',
+      {},
+      '<p>1. one</p>\n<p>2. two</p><p>1. again</p><p>2. more</p>',
+      '<ol><li>one</li><li>two</li></ol><ol><li>again</li><li>more</li></ol>',
+    ],
+    ['lists', {}, '<p>iv) four</p><p>v) five</p>', '<ol type="i" start="4"><li>four</li><li>five</li></ol>'],
+    ['lists', {}, '<p>1. only one</p><p>- and this</p>', '<p>1. only one</p><p>- and this</p>'],
+    ['lists', {}, '<p>- <b>one</b></p><p>- two</p>', '<ul><li><b>one</b></li><li>two</li></ul>'],
+    ['lists', { typed: false }, '<p>- one</p><p>- two</p>', '<p>- one</p><p>- two</p>'],
+    ['lists', {}, '<ul><li>a</li><ul><li>b</li></ul></ul>', '<ul><li>a<ul><li>b</li></ul></li></ul>'],
+    [
+      'notes',
+      {},
+      '<p>Agreed<a href="#_ftn1" name="_ftnref1">[1]</a>.</p><div id="ftn1"><p><a href="#_ftnref1" name="_ftn1">[1]</a> In March.</p></div>',
+      '<p>Agreed<sup><a href="#note-1" id="noteref-1">1</a></sup>.</p><ol><li id="note-1">In March. <a href="#noteref-1">↩</a></li></ol>',
+    ],
+    [
+      'notes',
+      { become: 'bracketed' },
+      '<p>Agreed<a href="#s1" name="a1">1</a>.</p><div id="sdfootnote1"><p><a href="#a1" name="s1">1</a>In March.</p></div>',
+      '<p>Agreed [In March.].</p>',
+    ],
+    [
+      'notes',
+      { become: 'drop' },
+      '<p>Agreed<a href="#s1" name="a1">1</a>.</p><div id="sdfootnote1"><p><a href="#a1" name="s1">1</a>In March.</p></div>',
+      '<p>Agreed.</p>',
+    ],
+    ['inline-style', {}, '<p style="color:red"><span style="font-weight:700">a</span></p>', '<p><span><strong>a</strong></span></p>'],
+    [
+      'inline-style',
+      {},
+      '<p><span style="font-style:italic;text-decoration:line-through">a</span></p>',
+      '<p><span><s><em>a</em></s></span></p>',
+    ],
+    ['inline-style', {}, '<p>x<span style="vertical-align:super">2</span></p>', '<p>x<span><sup>2</sup></span></p>'],
+    ['inline-style', {}, '<h2 style="font-weight:bold">a</h2>', '<h2>a</h2>'],
+    ['inline-style', { asMarkup: false }, '<p><span style="font-weight:700">a</span></p>', '<p><span>a</span></p>'],
+    ['inline-style', { keep: ['text-align'] }, '<p style="text-align:center;color:red">a</p>', '<p style="text-align: center">a</p>'],
+    ['inline-style', { drop: ['color'] }, '<p style="text-align:center;color:red">a</p>', '<p style="text-align: center">a</p>'],
+    ['inline-style', { alignmentClasses: { center: 'centred' } }, '<p style="text-align:center">a</p>', '<p class="centred">a</p>'],
+    ['inline-style', {}, '<p><b style="font-weight:normal">a</b></p>', '<p>a</p>'],
+    ['classes', {}, '<p class="MsoNormal note">a</p>', '<p class="note">a</p>'],
+    ['classes', { become: 'drop-all' }, '<p class="note">a</p>', '<p>a</p>'],
+    ['classes', { become: 'keep-named', keep: ['is-*'] }, '<p class="note is-wide">a</p>', '<p class="is-wide">a</p>'],
+    ['wrappers', {}, '<p><span>a</span><span class="x">b</span><font>c</font></p>', '<p>a<span class="x">b</span>c</p>'],
+    ['wrappers', { which: 'all' }, '<p><span class="x">b</span></p>', '<p>b</p>'],
+    ['elements', { unwrap: ['u'], drop: ['hr'], attributes: ['class'] }, '<p class="x"><u>a</u></p><hr>', '<p>a</p>'],
+    [
+      'headings',
+      {},
+      '<p><b>Charges</b></p><p><b>Not a heading.</b></p><p><b>Half</b> bold</p>',
+      '<h2>Charges</h2><p><b>Not a heading.</b></p><p><b>Half</b> bold</p>',
+    ],
+    ['links', {}, '<a href="https://a.example/x?utm_source=n&id=3#p">a</a>', '<a href="https://a.example/x?id=3#p">a</a>'],
+    ['links', {}, '<a href="file:///C:/x.doc">a</a> <a href="C:\\x.doc">b</a>', 'a b'],
+    [
+      'links',
+      { redirects: [{ host: 'safe.mail.example', parameter: 'url' }] },
+      '<a href="https://eu.safe.mail.example/?url=https%3A%2F%2Fa.example%2Fx&amp;data=1">a</a>',
+      '<a href="https://a.example/x">a</a>',
+    ],
+    [
+      'links',
+      { redirects: [{ host: 'safe.mail.example', parameter: 'url' }] },
+      '<a href="https://safe.mail.example/?url=javascript%3Ax()">a</a>',
+      '<a href="https://safe.mail.example/?url=javascript%3Ax()">a</a>',
+    ],
+    ['links', {}, '<a href="#here">go</a><a name="here">a</a><a name="unused">b</a>', '<a href="#here">go</a><a name="here">a</a>b'],
+    [
+      'tables',
+      {},
+      '<table border="0" width="300"><tbody><tr><td width="10">a</td><td>b</td></tr></tbody></table>',
+      '<table><tbody><tr><td>a</td><td>b</td></tr></tbody></table>',
+    ],
+    [
+      'tables',
+      {},
+      '<table><tbody><tr><td><b>Day</b></td><td><b>High</b></td></tr><tr><td colspan="2">1</td></tr></tbody></table>',
+      '<table><tbody><tr><th scope="col"><b>Day</b></th><th scope="col"><b>High</b></th></tr><tr><td colspan="2">1</td></tr></tbody></table>',
+    ],
+    ['tables', {}, '<table><tbody><tr><td><p>all of it</p></td></tr></tbody></table>', '<p>all of it</p>'],
+    ['spaces', {}, '<p>5&nbsp;km&nbsp;off</p><p>&nbsp;</p>', '<p>5&nbsp;km off</p>'],
+    ['spaces', {}, '<p>a\u200bb\u00adc</p>', '<p>abc</p>'],
+    ['spaces', {}, '<p>one<br><br>two<br>three</p>', '<p>one</p><p>two<br>three</p>'],
+    [
+      'spaces',
+      { hardSpaces: 'all', breaks: 'keep', emptyParagraphs: 'keep' },
+      '<p>5&nbsp;km<br><br>x</p><p></p>',
+      '<p>5 km<br><br>x</p><p></p>',
+    ],
+  ])('%s %j: %s', (id, settings, input, output) => {
+    expect(paste(input, only(id, settings))).toBe(output);
+    // Its own result is left alone.
+    expect(paste(output, only(id, settings))).toBe(output);
+  });
+
+  test('has an example above', () => expect(Object.keys(PASSES).sort()).toEqual([...PASS_IDS].sort()));
+});
+
+test('minutes from a word processor, by the default ladder and the rules of a desk', () => {
+  const html = DEMO_MARKUP.find(({ name }) => name.endsWith('committee-minutes.html'))!.html;
+  const { html: out, trace, source } = runPaste({ types: { 'text/html': html } }, demoProfile('notices-desk'));
+  expect(source.source).toBe('word-processor');
+  expect(out).not.toMatch(/mso|Mso|style=|<span|<font|o:p/);
+  expect(out).toMatch(/<ul><li>Low water 05:12<\/li><li>High water 11:20<ul><li>the gate opens an hour before<\/li><\/ul><\/li><\/ul>/);
+  expect(out).toMatch(/<sup><a href="#c-note-1">1<\/a><\/sup>/);
+  expect(trace.filter(({ changes }) => changes > 0).map(({ pass }) => pass)).toEqual(
+    expect.arrayContaining(['office-leftovers', 'lists', 'notes', 'inline-style']),
+  );
+});
+
+describe('the order of passes', () => {
+  test('is that of the profile, then the usual one', () => {
+    expect(passOrder(profile({}, ['spaces', 'links'])).slice(0, 3)).toEqual(['spaces', 'links', 'notes']);
+    expect(passOrder(profile())).toEqual(PASS_IDS);
+  });
+  test('a pass works only on its sources', () => {
+    const passes = only('wrappers', { sources: ['spreadsheet'] });
+    expect(paste('<p><span>a</span></p>', passes)).toBe('<p><span>a</span></p>');
+  });
+});
+
+describe('laws', () => {
+  const house = demoProfile('story-desk');
+  const rules = compileRules(house);
+  const holds = (html: string, order: string[]): void => {
+    const desk = profile({}, order);
+    const { html: out, root, ledger, input } = runPaste({ types: { 'text/html': html } }, desk);
+    // Safe and stable: what comes out passes the rules unchanged, and pasting it again changes no word of it.
+    expect(clean(out, compileRules(desk)).html).toBe(out);
+    const lost = ledger.reduce((sum, { textLost }) => sum + textLost, 0);
+    expect(visibleLetters(root) + lost).toBe(visibleLetters(parseFragment(input).root));
+    for (const { start, end } of ledger) {
+      expect(start).toBeGreaterThanOrEqual(0);
+      expect(end).toBeLessThanOrEqual(input.length);
+    }
+  };
+  test.each(DEMO_MARKUP.map(({ name, html }): [string, string] => [name, html]))('%s', (_name, html) => {
+    const { html: out, root, ledger, input } = runPaste({ types: { 'text/html': html } }, house);
+    expect(clean(out, rules).html).toBe(out);
+    const lost = ledger.reduce((sum, { textLost }) => sum + textLost, 0);
+    expect(visibleLetters(root) + lost).toBe(visibleLetters(parseFragment(input).root));
+    holds(html, []);
+  });
+  test('any order of passes gives a safe result, and text is lost only with an entry that says so', () => {
+    const noTyped = fc.shuffledSubarray([...PASS_IDS]);
+    fc.assert(
+      fc.property(tangledMarkup, noTyped, (html, order) => holds(html, order)),
+      { numRuns: 600 },
+    );
+  });
+});
