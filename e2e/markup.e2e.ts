@@ -184,9 +184,7 @@ describe('as text and as files', () => {
     await page.waitForSelector('ty-markup-text .cm-content');
     const type = async (text: string): Promise<void> => {
       await bench.click('ty-markup-text .cm-content');
-      await page.keyboard.down('Control');
-      await page.keyboard.press('KeyA');
-      await page.keyboard.up('Control');
+      await bench.selectAll();
       await page.keyboard.sendCharacter(text);
     };
     await type('{\n  "unlisted": "drop",\n  "elemnts": {}\n}');

@@ -181,6 +181,11 @@ export class Bench {
       `there is no button “${words}” in ${place}`,
     );
   }
+  async selectAll(): Promise<void> {
+    await this.page.keyboard.down('Control');
+    await this.page.keyboard.press('KeyA');
+    await this.page.keyboard.up('Control');
+  }
   /** Puts other markup on the bench, as if it were typed. */
   async replaceSource(html: string): Promise<void> {
     const source = 'ty-markup-view .side:first-child .cm-content';
@@ -193,9 +198,7 @@ export class Bench {
       (isFocused) => isFocused,
       'the source cannot be reached',
     );
-    await this.page.keyboard.down('Control');
-    await this.page.keyboard.press('KeyA');
-    await this.page.keyboard.up('Control');
+    await this.selectAll();
     await this.page.keyboard.sendCharacter(html);
   }
   async chapter(name: 'toolbar' | 'markup' | 'findings'): Promise<void> {

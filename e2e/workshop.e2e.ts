@@ -43,11 +43,7 @@ describe('the whole job once', () => {
   test('what the author types with the new button is what is stored', async () => {
     const frame = await bench.authorFrame();
     await frame.click('[role=textbox]');
-    for (const key of ['KeyA'] as const) {
-      await page.keyboard.down('Control');
-      await page.keyboard.press(key);
-      await page.keyboard.up('Control');
-    }
+    await bench.selectAll();
     await page.keyboard.press('Backspace');
     await page.keyboard.type('Low water is ');
     await bench.click('[data-button=underline]');
@@ -388,9 +384,7 @@ describe('links', () => {
     await bench.open(used.typikon.address, 'house');
     const frame = await bench.authorFrame();
     await frame.click('[role=textbox]');
-    await page.keyboard.down('Control');
-    await page.keyboard.press('KeyA');
-    await page.keyboard.up('Control');
+    await bench.selectAll();
     await page.keyboard.type('the tables');
     await page.keyboard.down('Control');
     await page.keyboard.press('KeyA');
@@ -400,9 +394,7 @@ describe('links', () => {
     await page.keyboard.type('javascript:alert(1)');
     await page.keyboard.press('Enter');
     assert.match(await bench.text('.te-strip p'), /“javascript:” are not allowed here/);
-    await page.keyboard.down('Control');
-    await page.keyboard.press('KeyA');
-    await page.keyboard.up('Control');
+    await bench.selectAll();
     await page.keyboard.type('saltmarrow.example/tides');
     await page.keyboard.press('Enter');
     assert.match(await bench.stored(), /<a href="https:\/\/saltmarrow\.example\/tides">the tables<\/a>/);

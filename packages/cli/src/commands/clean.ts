@@ -1,8 +1,9 @@
 import { clean, cleanWithoutLedger, compileRules, measure, type CompiledRules } from '@typikon/core';
-import { readArguments, required } from '../arguments';
+import { readArguments } from '../arguments';
 import { Failure } from '../failure';
-import { readHouse, readProfile, readText } from '../files';
+import { readText } from '../files';
 import { print } from '../output';
+import { readRuleOptions, RULE_OPTIONS } from '../rule-options';
 import type { Command } from './command';
 
 const usage = 'clean --profile P.json [--house H.json] [--role R] [--json | --jsonl] [FILE|-]';
@@ -13,24 +14,10 @@ export const cleanCommand: Command = {
   usage,
   purpose: 'Cleans markup by the markup rules of a profile and writes what may be stored; with --json also the ledger and the measures.',
   run(args) {
-    const { values, positionals } = readArguments(
-      args,
-      {
-        profile: { type: 'string' },
-        house: { type: 'string' },
-        role: { type: 'string' },
-        json: { type: 'boolean' },
-        jsonl: { type: 'boolean' },
-      },
-      usage,
-    );
+    const { values, positionals } = readArguments(args, RULE_OPTIONS, usage);
     if (positionals.length > 1) throw new Failure(`Only one file can be given, not ${positionals.length}. Usage: typikon ${usage}`);
-    if (values.json === true && values.jsonl === true) throw new Failure('Give either --json or --jsonl, not both.');
-    if (values.role !== undefined && values.house === undefined)
-      throw new Failure('--role only matters with --house, whose limits it may be excepted from.');
-    const resolved = readProfile(required(values.profile, 'profile', usage));
-    const house = values.house === undefined ? undefined : readHouse(values.house);
-    const rules = compileRules(resolved, { ...(house && { house }), ...(values.role !== undefined && { role: values.role }) });
+    const { resolved, options } = readRuleOptions(values, usage);
+    const rules = compileRules(resolved, options);
     const input = readText(positionals[0] ?? '-');
     if (values.jsonl === true) cleanLines(input, rules, positionals[0] ?? 'standard input');
     else if (values.json === true) {

@@ -1,8 +1,9 @@
 import { runPaste, utf8Length, type ClipboardPayload, type PasteOptions, type ResolvedProfile } from '@typikon/core';
-import { readArguments, required } from '../arguments';
+import { readArguments } from '../arguments';
 import { Failure } from '../failure';
-import { readHouse, readProfile, readText } from '../files';
+import { readText } from '../files';
 import { print } from '../output';
+import { readRuleOptions, RULE_OPTIONS } from '../rule-options';
 import type { Command } from './command';
 
 const usage = 'paste --profile P.json [--house H.json] [--role R] [--json | --jsonl] FILE|-';
@@ -14,22 +15,9 @@ export const pasteCommand: Command = {
   purpose:
     'Takes HTML, or a clipboard payload {"types": {"text/html": …}, "files": []}, through the paste passes and the markup rules; with --json also the source, the ledger and what every pass did.',
   run(args) {
-    const { values, positionals } = readArguments(
-      args,
-      {
-        profile: { type: 'string' },
-        house: { type: 'string' },
-        role: { type: 'string' },
-        json: { type: 'boolean' },
-        jsonl: { type: 'boolean' },
-      },
-      usage,
-    );
+    const { values, positionals } = readArguments(args, RULE_OPTIONS, usage);
     if (positionals.length !== 1) throw new Failure(`Give one file, or - for standard input. Usage: typikon ${usage}`);
-    if (values.json === true && values.jsonl === true) throw new Failure('Give either --json or --jsonl, not both.');
-    const resolved = readProfile(required(values.profile, 'profile', usage));
-    const house = values.house === undefined ? undefined : readHouse(values.house);
-    const options: PasteOptions = { ...(house && { house }), ...(values.role !== undefined && { role: values.role }) };
+    const { resolved, options } = readRuleOptions(values, usage);
     const [path] = positionals as [string];
     const text = readText(path);
     if (values.jsonl === true) pasteLines(text, resolved, options, path);

@@ -125,9 +125,9 @@ function officeItem(paragraph: ElementNode, styles: string): Item | null {
   if (match === null) return null;
   const [, list, level] = match;
   const markers = markerNodes(paragraph);
-  const format = formatOf(styles, list!, level!);
+  const numbering = numberingOf(styles, list!, level!);
   const text = markers.map((node) => visibleText(node)).join('');
-  const marker = readMarker(text, format === null ? null : /roman/.test(format)) ?? markerFor(format);
+  const marker = readMarker(text, numbering === null ? null : /roman/.test(numbering)) ?? markerFor(numbering);
   cutMarker(paragraph, new Set(markers));
   return { paragraph, level: Number(level) - 1, list: list!, marker, letters: countLetters(text) };
 }
@@ -145,20 +145,20 @@ function markerNodes(paragraph: ElementNode): ChildNode[] {
 }
 
 /** What the style sheet of the paste says of a list level: `decimal`, `bullet`, `alpha-lower`, `roman-upper`. */
-function formatOf(styles: string, list: string, level: string): string | null {
+function numberingOf(styles: string, list: string, level: string): string | null {
   const rule = new RegExp(`@list\\s+l${list}:level${level}\\b[^{]*\\{([^}]*)\\}`, 'i').exec(styles);
   if (rule === null) return null;
   return /mso-level-number-format:\s*([\w-]+)/i.exec(rule[1]!)?.[1]?.toLowerCase() ?? 'decimal';
 }
 
-function markerFor(format: string | null): Marker {
-  if (format === null || format === 'bullet') return { ordered: false, type: '', value: 0 };
-  const type = format.includes('roman')
-    ? format.includes('upper')
+function markerFor(numbering: string | null): Marker {
+  if (numbering === null || numbering === 'bullet') return { ordered: false, type: '', value: 0 };
+  const type = numbering.includes('roman')
+    ? numbering.includes('upper')
       ? 'I'
       : 'i'
-    : format.includes('alpha')
-      ? format.includes('upper')
+    : numbering.includes('alpha')
+      ? numbering.includes('upper')
         ? 'A'
         : 'a'
       : '1';
