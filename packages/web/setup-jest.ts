@@ -5,4 +5,14 @@ setupZonelessTestEnv({ errorOnUnknownElements: true, errorOnUnknownProperties: t
 // jsdom has no layout: CodeMirror asks ranges for their boxes.
 const noBoxes = Object.assign([], { item: () => null }) as unknown as DOMRectList;
 Range.prototype.getClientRects = () => noBoxes;
-Range.prototype.getBoundingClientRect = () => ({ x: 0, y: 0, width: 0, height: 0, top: 0, right: 0, bottom: 0, left: 0, toJSON: () => ({}) });
+Range.prototype.getBoundingClientRect = () => ({
+  x: 0,
+  y: 0,
+  width: 0,
+  height: 0,
+  top: 0,
+  right: 0,
+  bottom: 0,
+  left: 0,
+  toJSON: () => ({}),
+});

@@ -113,7 +113,7 @@ export function markupGroups(
                 : origin === resolved.id
                   ? 'here'
                   : (names.get(origin) ?? origin),
-      isCapped: outcome === 'floor' || compiled.by.layer === 'house-limits',
+      isCapped: outcome === 'floor' || (policy ?? compiled.by).layer === 'house-limits',
       isHere: origin === resolved.id,
       canReset: origin === resolved.id && resolved.chain.length > 1,
       neededBy: buttonsNeeding(resolved, name),
