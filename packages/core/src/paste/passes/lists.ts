@@ -225,12 +225,15 @@ function mendNesting(root: ParentNode, report: Reporter): void {
     if (list.name !== 'ul' && list.name !== 'ol') continue;
     if (!list.children.some((child) => child.type === 'element' && (child.name === 'ul' || child.name === 'ol'))) continue;
     const kept: ChildNode[] = [];
+    let before: ElementNode | null = null;
     for (const child of list.children) {
-      const before = [...kept].reverse().find((node) => node.type === 'element');
-      if (child.type === 'element' && (child.name === 'ul' || child.name === 'ol') && before?.type === 'element' && before.name === 'li') {
+      if (child.type === 'element' && (child.name === 'ul' || child.name === 'ol') && before?.name === 'li') {
         append(before, child);
         report.changed(child, '', 'tidy');
-      } else kept.push(child);
+        continue;
+      }
+      kept.push(child);
+      if (child.type === 'element') before = child;
     }
     list.children = kept;
   }
