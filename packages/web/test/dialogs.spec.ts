@@ -157,7 +157,7 @@ describe('files', () => {
     ['[]', /holds no profile/],
     [
       JSON.stringify({ format: 'typikon-profile/1', name: 'X', markup: { elemnts: {} } }),
-      /mine\.json \/markup\/elemnts The key "elemnts" is not known/,
+      /mine\.json at \/markup\/elemnts: The key "elemnts" is not known/,
     ],
   ])('a file that cannot be taken says why: %s', async (content, message) => {
     const { screen } = await open(content);

@@ -4,7 +4,7 @@ import { createActionGroup, createFeature, createReducer, createSelector, on, pr
 import { catchError, combineLatest, debounceTime, distinctUntilChanged, filter, map, of, switchMap, take } from 'rxjs';
 import { groupEntries } from '@typikon/core';
 import { libraryFeature } from './library';
-import { ProofRunner } from './proof-runner';
+import { proofRequest, ProofRunner } from './proof-runner';
 import type { Proof, ProofRequest, Specimen } from './types';
 import { workshopFeature } from './workshop';
 import { WorkshopActions } from './workshop.actions';
@@ -147,8 +147,7 @@ export const computeProof = createEffect(
       map(([resolution, house, html, , role]): ProofRequest | { problem: string } => {
         if (resolution === null || !resolution.ok)
           return { problem: resolution?.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' ') ?? '' };
-        const { id, chain } = resolution.resolved;
-        return { profileId: id, documents: Object.fromEntries(chain.map((link) => [link.id, link.document])), house, role, html };
+        return proofRequest(resolution.resolved, house, role, html);
       }),
       distinctUntilChanged(isSameRequest),
       switchMap((request) =>

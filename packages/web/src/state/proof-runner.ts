@@ -1,6 +1,6 @@
 import { Injectable, InjectionToken, inject, type OnDestroy } from '@angular/core';
 import { Observable } from 'rxjs';
-import type { JsonObject, Lessons } from '@typikon/core';
+import type { HouseLimits, JsonObject, Lessons, ResolvedProfile } from '@typikon/core';
 import type { Proof, ProofRequest, WorkerTask } from './types';
 
 /** Makes the worker. A token, so that tests can put something else in its place. */
@@ -10,6 +10,11 @@ export const PROOF_WORKER = new InjectionToken<() => Worker>('proof worker');
 const PATIENCE_MS = 250;
 
 type Answer = { id: number; result: unknown } | { id: number; failure: string };
+
+/** What the worker is asked about some markup under a draft: the documents of its chain, the limits above them, whose content it is. */
+export function proofRequest({ id, chain }: ResolvedProfile, house: HouseLimits | null, role: string, html: string): ProofRequest {
+  return { profileId: id, documents: Object.fromEntries(chain.map((link) => [link.id, link.document])), house, role, html };
+}
 
 /** Runs proofs in a worker. A newer request makes the older one's answer worthless, and stops it where it takes long. */
 @Injectable({ providedIn: 'root' })

@@ -62,7 +62,9 @@ export class FilesDialog {
     if (resolution.ok) this.incoming.set({ name: file.name, document });
     else
       this.failures.set(
-        resolution.problems.map(({ profile, pointer, message }) => `${profile === id ? file.name : profile} ${pointer} ${message}`),
+        resolution.problems.map(
+          ({ profile, pointer, message }) => `${profile === id ? file.name : profile}${pointer === '' ? '' : ` at ${pointer}`}: ${message}`,
+        ),
       );
   }
 

@@ -6,7 +6,7 @@ import { Store } from '@ngrx/store';
 import { Subject, catchError, map, merge, of, startWith, switchMap } from 'rxjs';
 import { benchFeature } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
-import { ProofRunner } from '../../state/proof-runner';
+import { proofRequest, ProofRunner } from '../../state/proof-runner';
 import type { ProofRequest } from '../../state/types';
 import { workshopFeature } from '../../state/workshop';
 import { ChangesTable } from './changes-table';
@@ -172,13 +172,9 @@ export class LearnDialog {
 
   private request(): ProofRequest | null {
     const resolved = this.resolved();
-    if (resolved === null) return null;
-    return {
-      profileId: resolved.id,
-      documents: Object.fromEntries(resolved.chain.map(({ id, document }) => [id, document])),
-      house: this.house(),
-      role: this.role(),
-      html: this.sample(),
-    };
+    return resolved === null ? null : proofRequest(resolved, this.house(), this.role(), this.sample());
   }
 }
+
+/** How the dialog is opened, from wherever. */
+export const LEARN_DIALOG = { width: '760px', maxWidth: '94vw', maxHeight: '92vh' } as const;

@@ -9,7 +9,7 @@ import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
 import { ProfileEdit } from './edit';
 import { ElementDetails } from './element-details';
-import { LearnDialog } from './learn-dialog';
+import { LEARN_DIALOG, LearnDialog } from './learn-dialog';
 import { MarkupText } from './markup-text';
 import { markupGroups, type MarkupRow } from './markup-rows';
 import { RestOfMarkup } from './rest-of-markup';
@@ -87,7 +87,7 @@ export class MarkupChapter {
   }
 
   protected learn(): void {
-    this.dialog.open(LearnDialog, { width: '760px', maxWidth: '94vw', maxHeight: '92vh' });
+    this.dialog.open(LearnDialog, LEARN_DIALOG);
   }
 
   protected storedWords(row: MarkupRow): string {

@@ -17,7 +17,7 @@ import { ConflictNotice } from './conflict-notice';
 import { MatDialog } from '@angular/material/dialog';
 import { FilesDialog } from './files-dialog';
 import { FindingsChapter } from './findings-chapter';
-import { LearnDialog } from './learn-dialog';
+import { LEARN_DIALOG, LearnDialog } from './learn-dialog';
 import { MarkupChapter } from './markup-chapter';
 import { ToolbarChapter } from './toolbar-chapter';
 
@@ -90,7 +90,7 @@ export class Workshop implements OnDestroy {
       this.store.dispatch(WorkshopActions.opened({ profile, backup: this.backups.read(id) }));
       // What the dialog reads must not make this run again.
       untracked(() => {
-        if (this.learn() !== undefined) this.dialog.open(LearnDialog, { width: '760px', maxWidth: '94vw', maxHeight: '92vh' });
+        if (this.learn() !== undefined) this.dialog.open(LearnDialog, LEARN_DIALOG);
       });
     });
   }
