@@ -84,7 +84,46 @@ export { missingMarkup, patchToAllow } from './checks/button-without-markup';
 export type { Check, CheckContext, DocumentNeeds, Finding, Surroundings } from './checks/check';
 export { pageKindSchema, renderPage, type PageContent, type PageKind } from './render/page';
 export { detectSource, type DetectedSource, type Evidence } from './paste/source';
-export { markupOf, paragraphsOf, type ClipboardPayload } from './paste/payload';
-export { passOrder, runPaste, type Pasted, type PasteOptions, type PassTrace } from './paste/run';
+export { markdownAsMarkup, markupOf, paragraphsOf, plainPayload, textOf, type ClipboardPayload } from './paste/payload';
+export { textOfRtf } from './paste/rtf';
+export {
+  pictureAddress,
+  pictureInAddress,
+  pictureTypeOf,
+  picturesInRtf,
+  PICTURE_TYPES,
+  type PastedPicture,
+  type PictureBytes,
+  type PictureType,
+} from './paste/pictures';
+export { passOrder, pastedMarkup, runPaste, type Pasted, type PasteOptions, type PassTrace } from './paste/run';
+export type { Pass } from './paste/pass';
 export { PASSES } from './paste/passes/index';
-export { PASS_IDS, PASTE_SOURCES, type Paste, type PassId, type PasteSource } from './profile/paste-schema';
+export { compileSearch } from './paste/passes/find-replace';
+export { STAND_IN } from './paste/passes/pictures';
+export {
+  PASS_IDS,
+  PASTE_SOURCES,
+  pastePassesSchema,
+  replacementSchema,
+  type Paste,
+  type PassId,
+  type PastePasses,
+  type PasteSource,
+  type Replacement,
+} from './profile/paste-schema';
+export { makeDictionary } from './paste/dictionary';
+export { takeInventory, type Thing, type ThingKind } from './paste/inventory';
+export { dropFromNowOn, keepFromNowOn, type FromNowOn } from './paste/from-now-on';
+export { overtakenPasses, type Overtaken } from './paste/overtaken';
+export {
+  expectationSchema,
+  judge,
+  payloadSchema,
+  specimenSchema,
+  SPECIMEN_FORMAT,
+  type Expectation,
+  type ExpectationKind,
+  type SpecimenDocument,
+  type Verdict,
+} from './paste/specimen';

@@ -12,17 +12,19 @@ import {
   type JsonObject,
 } from '../src/index';
 import { DEMO_MARKUP, demoProfile, resolved } from './support';
+import { isWord } from './specimens';
 import { tangledMarkup } from './tangled-markup';
 
 /** Keeps everything that a pass could leave, so that what goes went by a pass. */
 const OPEN: JsonObject = {
   elements: Object.fromEntries(
-    'p div span font b i u s strong em sup sub a h1 h2 h3 ul ol li table thead tbody tr td th img br hr blockquote section del ins'
+    'p div span font b i u s strong em sup sub a h1 h2 h3 ul ol li table thead tbody tr td th img br hr blockquote section del ins code'
       .split(' ')
       .map((name) => [name, { attributes: { class: { test: 'text' }, style: { test: 'text' } } }]),
   ),
   attributes: {
     href: { test: 'url' },
+    lang: { test: 'language' },
     id: { test: 'text' },
     name: { test: 'text' },
     type: { test: 'text' },
@@ -43,7 +45,8 @@ const profile = (passes: JsonObject = {}, order: string[] = []) =>
 /** Only one pass works, with some settings. */
 const only = (id: string, settings: JsonObject = {}): JsonObject =>
   Object.fromEntries(PASS_IDS.map((other) => [other, other === id ? { on: true, ...settings } : { on: false }]));
-const paste = (html: string, passes: JsonObject = {}): string => runPaste({ types: { 'text/html': html } }, profile(passes)).html;
+const paste = (html: string, passes: JsonObject = {}): string =>
+  runPaste({ types: { 'text/html': html } }, profile(passes), { source: 'web-page', isWord }).html;
 
 const WORD_LIST = (levels: [level: number, marker: string, text: string][], list = 0): string =>
   levels
@@ -167,7 +170,7 @@ describe('each pass', () => {
     ['elements', { unwrap: ['u'], drop: ['hr'], attributes: ['class'] }, '<p class="x"><u>a</u></p><hr>', '<p>a</p>'],
     [
       'headings',
-      {},
+      { boldOnly: true },
       '<p><b>Charges</b></p><p><b>Not a heading.</b></p><p><b>Half</b> bold</p>',
       '<h2>Charges</h2><p><b>Not a heading.</b></p><p><b>Half</b> bold</p>',
     ],
@@ -185,7 +188,15 @@ describe('each pass', () => {
       '<a href="https://safe.mail.example/?url=javascript%3Ax()">a</a>',
       '<a href="https://safe.mail.example/?url=javascript%3Ax()">a</a>',
     ],
-    ['links', {}, '<a href="#here">go</a><a name="here">a</a><a name="unused">b</a>', '<a href="#here">go</a><a name="here">a</a>b'],
+    ['links', {}, '<a href="#here">go</a><a name="here">a</a><a name="unused">b</a>', '<a href="#here">go</a><a id="here">a</a>b'],
+    ['links', {}, '<p><a href="#here">go</a></p><h2><a name="here">a</a></h2>', '<p><a href="#here">go</a></p><h2 id="here">a</h2>'],
+    [
+      'links',
+      { unwrapHosts: ['b.example'] },
+      '<a href="https://x.b.example/">a</a> <a href="https://c.example/">b</a>',
+      'a <a href="https://c.example/">b</a>',
+    ],
+    ['links', {}, '<a href="/C:/x.doc">a</a><a href=" java script:x()">b</a>', 'ab'],
     [
       'tables',
       {},
@@ -196,10 +207,111 @@ describe('each pass', () => {
       'tables',
       {},
       '<table><tbody><tr><td><b>Day</b></td><td><b>High</b></td></tr><tr><td colspan="2">1</td></tr></tbody></table>',
-      '<table><tbody><tr><th scope="col"><b>Day</b></th><th scope="col"><b>High</b></th></tr><tr><td colspan="2">1</td></tr></tbody></table>',
+      '<table><tbody><tr><th scope="col">Day</th><th scope="col">High</th></tr><tr><td colspan="2">1</td></tr></tbody></table>',
     ],
     ['tables', {}, '<table><tbody><tr><td><p>all of it</p></td></tr></tbody></table>', '<p>all of it</p>'],
+    [
+      'tables',
+      {},
+      '<table role="presentation"><tbody><tr><td>left</td><td><h2>right</h2></td></tr></tbody></table>',
+      '<p>left</p><h2>right</h2>',
+    ],
+    [
+      'tables',
+      { headerRow: 'never', cellParagraphs: 'keep', sizes: 'keep' },
+      '<table border="1"><tbody><tr><td><p><b>a</b></p></td></tr><tr><td width="9">b</td></tr></tbody></table>',
+      '<table border="1"><tbody><tr><td><p><b>a</b></p></td></tr><tr><td width="9">b</td></tr></tbody></table>',
+    ],
+    [
+      'tables',
+      {},
+      '<table><colgroup><col width="8"></colgroup><tbody><tr><td><p>a</p></td><td>b</td></tr></tbody></table>',
+      '<table><tbody><tr><td>a</td><td>b</td></tr></tbody></table>',
+    ],
+    ['pictures', {}, '<p><img src="file:///C:/x.png" alt="The slip"></p>', '<p>[Picture to upload: The slip]</p>'],
+    ['pictures', { local: 'drop' }, '<p>a<img src="cid:part1" alt="x"></p>', '<p>a</p>'],
+    ['pictures', { remote: 'stand-in' }, '<p><img src="https://a.example/x.png"></p>', '<p>[Picture to upload]</p>'],
+    [
+      'pictures',
+      { widestPx: 100 },
+      '<p><img src="https://a.example/x.png" width="400" height="200"></p>',
+      '<p><img src="https://a.example/x.png" width="100" height="50"></p>',
+    ],
+    ['pictures', {}, '<p>a<img src="https://a.example/x.gif" width="1" height="1"></p>', '<p>a</p>'],
+    ['pictures', { embedded: 'stand-in' }, '<p><img src="data:image/svg+xml;base64,PHN2Zz4="></p>', '<p>[Picture to upload]</p>'],
+    ['find-replace', { rules: [{ find: 'Harbor', replace: 'Harbour' }] }, '<p>Harbor <b>Har</b>bor</p>', '<p>Harbour <b>Harbour</b></p>'],
+    [
+      'find-replace',
+      { rules: [{ find: '(\\d+)\\s*hrs', as: 'pattern', replace: '$1 hours', matchCase: false }] },
+      '<p>after 5 HRS</p>',
+      '<p>after 5 hours</p>',
+    ],
+    [
+      'find-replace',
+      { rules: [{ find: 'http://', in: 'attributes', name: 'href', replace: 'https://' }] },
+      '<p><a href="http://a.example/">http://</a></p>',
+      '<p><a href="https://a.example/">http://</a></p>',
+    ],
+    [
+      'find-replace',
+      { rules: [{ find: 'Sent from my .*', as: 'pattern', in: 'elements', name: 'p' }] },
+      '<p>Words.</p><p>Sent from my <b>phone</b></p>',
+      '<p>Words.</p>',
+    ],
+    ['find-replace', { rules: [{ find: 'old', in: 'elements', replace: 'new' }] }, '<p><b>old</b> hat</p>', '<p>new hat</p>'],
+    ['typography', {}, '<p>"It\'s late..." she said - twice, 9-11 May.</p>', '<p>‘It’s late…’ she said – twice, 9-11 May.</p>'],
+    ['typography', { quotes: 'curly-double', dashes: 'em', ellipsis: 'dots' }, '<p>"So" – she… \'no\'</p>', '<p>“So”—she... ‘no’</p>'],
+    [
+      'typography',
+      { quotes: 'straight', dashes: 'keep' },
+      '<p>“So” – she said ‘no’</p><code>“x”</code>',
+      '<p>"So" – she said \'no\'</p><code>“x”</code>',
+    ],
+    [
+      'joined-lines',
+      { sources: ['web-page'] },
+      '<p>The survey of the outer bar was carried out on two<br>days. The least depth found in the chan-<br>nel was some metres west of the lead-<br>ing line.</p><p>The channel is well-<br>kept.</p>',
+      '<p>The survey of the outer bar was carried out on two days. The least depth found in the channel was some metres west of the leading line.</p><p>The channel is well-kept.</p>',
+    ],
+    [
+      'joined-lines',
+      { sources: ['web-page'], hyphens: 'keep' },
+      '<div>The survey of the outer bar was carried out on two</div><div>days. The least depth found in the chan-</div><div>nel was 2.4 metres.</div>',
+      '<div>The survey of the outer bar was carried out on two days. The least depth found in the chan-nel was 2.4 metres.</div>',
+    ],
+    [
+      'headings',
+      {},
+      '<p class="MsoTitle">Bar</p><p style="mso-outline-level:3">Mark</p><div role="heading" aria-level="2">Sea</div>',
+      '<h1 class="MsoTitle">Bar</h1><h3>Mark</h3><h2>Sea</h2>',
+    ],
+    [
+      'elements',
+      { only: ['p', 'strong'], onlyAttributes: ['class'] },
+      '<p class="x" title="t"><u>a</u><strong>b</strong></p>',
+      '<p class="x">a<strong>b</strong></p>',
+    ],
+    ['classes', { drop: ['lead'] }, '<p class="lead note">a</p>', '<p class="note">a</p>'],
+    ['inline-style', { vendor: 'keep' }, '<p style="-webkit-line-clamp: 2; color: red">a</p>', '<p style="-webkit-line-clamp: 2">a</p>'],
+    [
+      'inline-style',
+      {},
+      '<style>.c1 { font-weight: 700 }</style><p><span class="c1">a</span></p>',
+      '<p><span class="c1"><strong>a</strong></span></p>',
+    ],
+    [
+      'inline-style',
+      {},
+      '<div style="font-weight:bold"><p>a</p><p>b</p></div>',
+      '<div><p><strong>a</strong></p><p><strong>b</strong></p></div>',
+    ],
+    ['wrappers', {}, '<p><strong>a</strong> <strong>b</strong><em>c</em></p>', '<p><strong>a b</strong><em>c</em></p>'],
+    ['wrappers', {}, '<p><font color="red" face="Arial">a</font><span lang="fr">b</span></p>', '<p>a<span lang="fr">b</span></p>'],
     ['spaces', {}, '<p>5&nbsp;km&nbsp;off</p><p>&nbsp;</p>', '<p>5&nbsp;km off</p>'],
+    ['spaces', {}, '<p> a\n b </p>\n\n<br>\n<p>c<br></p>', '<p>a b</p>\n<p>c</p>'],
+    ['spaces', {}, '<div>a</div><div class="box"><p>b</p></div>', '<p>a</p><div class="box"><p>b</p></div>'],
+    ['spaces', { emptyParagraphs: 'breaks' }, '<p>a</p><p>&nbsp;</p><p>b</p>', '<p>a</p><br><p>b</p>'],
+    ['spaces', { lines: 'keep', whiteSpace: 'keep' }, '<div> a  b </div>', '<div> a  b </div>'],
     ['spaces', {}, '<p>a\u200bb\u00adc</p>', '<p>abc</p>'],
     ['spaces', {}, '<p>one<br><br>two<br>three</p>', '<p>one</p><p>two<br>three</p>'],
     [
@@ -223,7 +335,7 @@ test('minutes from a word processor, by the default ladder and the rules of a de
   expect(source.source).toBe('word-processor');
   expect(out).not.toMatch(/mso|Mso|style=|<span|<font|o:p/);
   expect(out).toMatch(/<ul><li>Low water 05:12<\/li><li>High water 11:20<ul><li>the gate opens an hour before<\/li><\/ul><\/li><\/ul>/);
-  expect(out).toMatch(/<sup><a href="#c-note-1">1<\/a><\/sup>/);
+  expect(out).toMatch(/<sup><a href="#c-note-1" id="c-noteref-1">1<\/a><\/sup>/);
   expect(trace.filter(({ changes }) => changes > 0).map(({ pass }) => pass)).toEqual(
     expect.arrayContaining(['office-leftovers', 'lists', 'notes', 'inline-style']),
   );
@@ -231,7 +343,7 @@ test('minutes from a word processor, by the default ladder and the rules of a de
 
 describe('the order of passes', () => {
   test('is that of the profile, then the usual one', () => {
-    expect(passOrder(profile({}, ['spaces', 'links'])).slice(0, 3)).toEqual(['spaces', 'links', 'notes']);
+    expect(passOrder(profile({}, ['spaces', 'links'])).slice(0, 3)).toEqual(['spaces', 'links', 'joined-lines']);
     expect(passOrder(profile())).toEqual(PASS_IDS);
   });
   test('a pass works only on its sources', () => {

@@ -7,10 +7,12 @@ import type { Sequelize } from 'sequelize';
 import { onError } from './errors';
 import { problem } from './problem';
 import { requestLog } from './request-log';
+import { assets } from './routes/assets';
 import { content } from './routes/content';
 import { health } from './routes/health';
 import { house } from './routes/house';
 import { profiles } from './routes/profiles';
+import { specimens } from './routes/specimens';
 import { applicationHeaders, loopbackOnly } from './security';
 
 export interface AppOptions {
@@ -22,7 +24,7 @@ export interface AppOptions {
   webDir?: string | undefined;
 }
 
-const LARGEST_BODY = 4 * 1024 * 1024;
+const LARGEST_BODY = 16 * 1024 * 1024;
 
 /** The application: the API under /api/v1, its OpenAPI description, and the web application beside it. */
 export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): OpenAPIHono {
@@ -42,6 +44,8 @@ export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): 
   app.route('/api/v1', health(sequelize));
   app.route('/api/v1', profiles(sequelize));
   app.route('/api/v1', content());
+  app.route('/api/v1', specimens(sequelize));
+  app.route('/api/v1', assets());
   app.route('/api/v1', house(sequelize));
   app.get('/api/v1/settings', (context) => context.json({ siteOrigin: siteOrigins[0] }));
   app.doc31('/api/v1/openapi.json', {

@@ -1,4 +1,5 @@
-import { runPaste, utf8Length, type ClipboardPayload, type PasteOptions, type ResolvedProfile } from '@typikon/core';
+import { runPaste, type ClipboardPayload, type PasteOptions, type ResolvedProfile } from '@typikon/core';
+import { dictionary } from '../dictionary';
 import { readArguments } from '../arguments';
 import { Failure } from '../failure';
 import { readText } from '../files';
@@ -17,7 +18,8 @@ export const pasteCommand: Command = {
   run(args) {
     const { values, positionals } = readArguments(args, RULE_OPTIONS, usage);
     if (positionals.length !== 1) throw new Failure(`Give one file, or - for standard input. Usage: typikon ${usage}`);
-    const { resolved, options } = readRuleOptions(values, usage);
+    const { resolved, options: ruleOptions } = readRuleOptions(values, usage);
+    const options: PasteOptions = { ...ruleOptions, isWord: dictionary() };
     const [path] = positionals as [string];
     const text = readText(path);
     if (values.jsonl === true) pasteLines(text, resolved, options, path);
@@ -28,12 +30,18 @@ export const pasteCommand: Command = {
 };
 
 function report(payload: ClipboardPayload, resolved: ResolvedProfile, options: PasteOptions): object {
-  const { html, source, ledger, trace } = runPaste(payload, resolved, { ...options, withHtml: true });
+  const { html, source, ledger, trace, rulesTrace, pictures, picturesToUpload } = runPaste(payload, resolved, {
+    ...options,
+    trace: 'html',
+  });
   return {
     html,
     source,
     ledger,
-    trace: trace.map(({ html: after = '', ...rest }) => ({ ...rest, bytes: utf8Length(after), html: after })),
+    trace: trace.map(({ bytesAfter, ...rest }) => ({ ...rest, bytes: bytesAfter })),
+    rules: rulesTrace,
+    pictures: pictures.map(({ address, type, alt, bytes }) => ({ address, type, alt, bytes: bytes.length })),
+    picturesToUpload,
   };
 }
 

@@ -5,29 +5,45 @@ export interface Marker {
   type: '' | '1' | 'a' | 'A' | 'i' | 'I';
   /** The number it stands for; 0 for bullets. */
   value: number;
+  /** Whether the number was not written but counted on. */
+  isGuessed?: boolean;
 }
 
-const BULLET =
-  /^[\u2022\u2023\u25aa\u25ab\u25cf\u25cb\u25e6\u25a0\u25a1\u2043\u2219\u00b7\u2013\u2014\u2756\u27a2\u2192\u2713\u2714\uf0a7\uf0b7\uf0d8\uf0fc\uf076o§*+-]$/u;
-const NUMBERED = /^\(?(?:(\d{1,4}(?:\.\d{1,3})*)|([a-z]{1,2})|([A-Z]{1,2})|([ivxlcdm]+)|([IVXLCDM]+))(?:[.)\]:]|\.\))?$/u;
+/** Signs that nobody types for another purpose; a line that begins with one needs no space behind it. */
+const SIGNS =
+  '\\u2022\\u2023\\u25aa\\u25ab\\u25cf\\u25cb\\u25e6\\u25a0\\u25a1\\u2043\\u2219\\u00b7\\u2756\\u27a2\\u2713\\u2714\\uf0a7\\uf0b7\\uf0d8\\uf0fc\\uf076';
+const BULLET = new RegExp(`^[${SIGNS}\\u2013\\u2014\\u2192o§*+-]$`, 'u');
+const NUMBERED = /^\(?(?:(\d{1,4}(?:\.\d{1,3})*)|([a-z]{1,2})|([A-Z]{1,2})|([ivxlcdm]{1,9})|([IVXLCDM]{1,9}))(?:[.)\]:]|\.\))?$/u;
 const ROMAN: Readonly<Record<string, number>> = { i: 1, v: 5, x: 10, l: 50, c: 100, d: 500, m: 1000 };
 
-/** Reads a marker as it stands before a list item; null where it is none. `isRoman` settles what `i` and the like mean. */
-export function readMarker(text: string, isRoman: boolean | null = null): Marker | null {
+/**
+ * Reads a marker as it stands before a list item; null where it is none.
+ *
+ * @param isRoman settles what `i` and the like mean; null where nothing is known
+ * @param before the marker of the item before: where nothing is known, what counts on from it is right
+ */
+export function readMarker(text: string, isRoman: boolean | null = null, before: Marker | null = null): Marker | null {
   const trimmed = text.replace(/[\s\u00a0]+/g, '');
-  if (trimmed === '') return null;
+  if (trimmed === '' || trimmed.length > 20) return null;
   if (BULLET.test(trimmed)) return { ordered: false, type: '', value: 0 };
   const match = NUMBERED.exec(trimmed);
   if (match === null) return null;
   const word = trimmed.replace(/[().\]:]/g, '');
   if (match[1] !== undefined) return { ordered: true, type: '1', value: Number(match[1].split('.').at(-1)) };
   if (!/[.)\]:]$/.test(trimmed)) return null;
-  const roman = fromRoman(word.toLowerCase());
-  const isUpper = word === word.toUpperCase();
-  if (roman !== null && (isRoman ?? (word.length > 1 || word.toLowerCase() === 'i')))
-    return { ordered: true, type: isUpper ? 'I' : 'i', value: roman };
-  if (word.length > 1) return null;
-  return { ordered: true, type: isUpper ? 'A' : 'a', value: word.toLowerCase().charCodeAt(0) - 96 };
+  const lower = word.toLowerCase();
+  const isUpper = word !== lower;
+  const roman = fromRoman(lower);
+  const letter = word.length === 1 ? lower.charCodeAt(0) - 96 : /^(.)\1$/.test(lower) ? lower.charCodeAt(0) - 70 : null;
+  const asRoman: Marker | null = roman === null ? null : { ordered: true, type: isUpper ? 'I' : 'i', value: roman };
+  const asLetter: Marker | null = letter === null ? null : { ordered: true, type: isUpper ? 'A' : 'a', value: letter };
+  if (asRoman === null || asLetter === null) return asRoman ?? asLetter;
+  if (isRoman !== null) return isRoman ? asRoman : asLetter;
+  if (before?.ordered === true) {
+    if (before.value + 1 === asLetter.value && /a/i.test(before.type)) return asLetter;
+    if (before.value + 1 === asRoman.value && /i/i.test(before.type)) return asRoman;
+  }
+  return word.length > 1 || lower === 'i' ? asRoman : asLetter;
 }
 
 /** The number that Roman digits write; null for what is none. */
@@ -41,14 +57,24 @@ export function fromRoman(text: string): number | null {
   return sum;
 }
 
-const TYPED = /^[\s\u00a0]*(?:([\u2022\u00b7\u25aa\u25cf\u25e6\u2013*+-])|(\(?(?:\d{1,3}|[a-zA-Z]|[ivxIVX]{1,4})[.)]))[\s\u00a0]+(?=\S|$)/u;
+const TYPED = new RegExp(
+  '^[\\s\\u00a0]{0,80}(?:' +
+    `([${SIGNS}])[\\s\\u00a0]*` +
+    '|([\\u2013\\u2014\\u2192*+-])[\\s\\u00a0]+' +
+    '|([o§])[\\t\\u00a0][\\s\\u00a0]*' +
+    '|(\\(?(?:\\d{1,3}|[a-zA-Z]|[ivx]{1,5}|[IVX]{1,5})[.)]\\)?)[\\s\\u00a0]+' +
+    '|(\\d{1,3}(?:\\.\\d{1,3}){1,4})\\.?[\\s\\u00a0]+' +
+    ')(?=\\S|$)',
+  'u',
+);
 
-/** The marker that is typed at the begin of a line, and how long it is with the space behind it. */
-export function typedMarker(text: string, before: Marker | null = null): { marker: Marker; length: number } | null {
+/** The marker that is typed at the begin of a line, and how long it is with the space around it. */
+export function typedMarker(text: string, before: Marker | null = null): { marker: Marker; length: number; prefix: string } | null {
   const match = TYPED.exec(text);
   if (match === null) return null;
-  // What may be a letter or a Roman digit is read as what goes on from the one before.
-  const isRoman = before === null || before.type === '' || before.type === '1' ? null : /i/i.test(before.type);
-  const marker = readMarker(match[1] ?? match[2]!, isRoman);
-  return marker === null ? null : { marker, length: match[0].length };
+  const [whole, ...written] = match;
+  const word = written.find((part) => part !== undefined)!;
+  const marker = readMarker(word, null, before);
+  const dot = written[4]?.lastIndexOf('.') ?? -1;
+  return marker === null ? null : { marker, length: whole.length, prefix: dot === -1 ? '' : word.slice(0, dot) };
 }

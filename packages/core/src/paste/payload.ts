@@ -1,12 +1,17 @@
+import { marked } from 'marked';
 import { escapeText } from '../html/serialize';
+import { parseFragment } from '../html/parse';
+import { visibleText } from '../html/text';
+import { textRuns } from './text-runs';
+import { textOfRtf } from './rtf';
 
 /** What a clipboard holds: a text for each type, and the names of files. */
 export interface ClipboardPayload {
   types: Readonly<Record<string, string>>;
-  files?: readonly { name: string; type: string; size?: number }[];
+  files?: readonly { name: string; type: string; size?: number | undefined }[] | undefined;
 }
 
-/** The markup of a payload: that of `text/html` between its marks, or else the plain text as paragraphs. */
+/** The markup of a payload: that of `text/html`, or else made of the text. */
 export interface PastedMarkup {
   html: string;
   /** The clipboard type it was taken from. */
@@ -14,26 +19,54 @@ export interface PastedMarkup {
 }
 
 /** A header that Windows puts before the markup, with the places of the fragment in it. */
-const CLIPBOARD_HEADER = /^\s*Version:[\d.]+[\s\S]*?(?=<)/;
+const CLIPBOARD_HEADER = /^\s{0,20}Version:[\d.]+[^<]*/;
 
 /**
  * Takes the markup out of a payload. What stands around the fragment (a page's head, the header that an operating system
  * adds) stays readable to passes as far as it is markup: style sheets in it tell what lists looked like.
+ *
+ * @param isMarkdown whether its plain text is to be read as Markdown
  */
-export function markupOf({ types }: ClipboardPayload): PastedMarkup {
-  const html = types['text/html'];
+export function markupOf(payload: ClipboardPayload, isMarkdown = false): PastedMarkup {
+  const html = payload.types['text/html'];
   if (html !== undefined && html.trim() !== '') return { html: html.replace(CLIPBOARD_HEADER, ''), type: 'text/html' };
-  const text = types['text/plain'] ?? types['text'] ?? '';
-  return { html: paragraphsOf(text), type: 'text/plain' };
+  const { text, type } = textOf(payload);
+  return { html: isMarkdown ? markdownAsMarkup(text) : paragraphsOf(text), type };
+}
+
+/** The plain text of a payload; rich text is read where there is nothing else, markup last. */
+export function textOf({ types }: ClipboardPayload): { text: string; type: string } {
+  const plain = types['text/plain'] ?? types['text'] ?? '';
+  if (plain.trim() !== '') return { text: plain, type: 'text/plain' };
+  const rich = types['text/rtf'] ?? types['application/rtf'] ?? '';
+  if (rich.trim() !== '') return { text: textOfRtf(rich), type: 'text/rtf' };
+  return { text: textOfMarkup(types['text/html'] ?? ''), type: 'text/html' };
+}
+
+/** A payload with the words of another and nothing else. */
+export function plainPayload(payload: ClipboardPayload): ClipboardPayload {
+  return { types: { 'text/plain': textOf(payload).text } };
+}
+
+function textOfMarkup(html: string): string {
+  if (html.trim() === '') return '';
+  const { root } = parseFragment(html);
+  const lines = textRuns(root).map(({ text }) => text.replace(/\s+/g, ' ').trim());
+  return lines.filter((line) => line !== '').join('\n\n') || visibleText(root).trim();
 }
 
 /** Plain text as markup: empty lines part paragraphs, other line ends are breaks. */
 export function paragraphsOf(text: string): string {
   return text
     .replace(/\r\n?/g, '\n')
-    .split(/\n[\t ]*\n\s*/)
+    .split(/\n[\t ]*\n/)
     .map((block) => block.replace(/^\n+|\n+$/g, ''))
     .filter((block) => block.trim() !== '')
     .map((block) => `<p>${escapeText(block).replace(/\n/g, '<br>')}</p>`)
     .join('\n');
+}
+
+/** Markdown (CommonMark, with tables) as markup. Markup in it stays markup: the rules come after. */
+export function markdownAsMarkup(text: string): string {
+  return (marked.parse(text, { async: false, gfm: true }) as string).trim();
 }

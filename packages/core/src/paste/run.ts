@@ -1,18 +1,25 @@
+import { cloneFragment } from '../html/clone';
+import { parseFragment, type ParsedFragment } from '../html/parse';
 import { serialize } from '../html/serialize';
-import { parseFragment } from '../html/parse';
+import { visibleText } from '../html/text';
 import { elementsOf } from '../html/transform';
 import type { FragmentNode } from '../html/node';
 import type { LedgerEntry, Reason } from '../ledger/entry';
 import { Ledger } from '../ledger/ledger';
+import { utf8Length } from '../ledger/measures';
 import { applyRules } from '../markup/apply';
 import { reportIgnored, settle } from '../markup/clean';
-import { compileRules, type CompileOptions } from '../markup/compile';
+import { compileRules, type CompiledRules, type CompileOptions } from '../markup/compile';
+import { styleClassesOf } from '../markup/style-classes';
 import { PASS_IDS, type PassId, type PasteSource } from '../profile/paste-schema';
 import { toPointer } from '../profile/pointer';
 import { originOf, type ResolvedProfile } from '../profile/resolve';
 import { markupOf, type ClipboardPayload } from './payload';
-import { Reporter, type Pass } from './pass';
+import { Reporter, type Pass, type PassRun } from './pass';
 import { PASSES } from './passes/index';
+import { STAND_IN } from './passes/pictures';
+import { picturesInRtf, type PastedPicture, type PictureBytes } from './pictures';
+import { PastedSheet } from './sheet';
 import { detectSource, type DetectedSource } from './source';
 
 /** What one pass did. */
@@ -20,8 +27,15 @@ export interface PassTrace {
   pass: PassId;
   /** Whether it worked: it is on, and meant for this source. */
   ran: boolean;
-  /** Ledger entries that it made. */
+  /** Why it did not. */
+  rests?: 'off' | 'source';
+  /** Ledger entries that it made; of a pass that is off, those that it would make, where that was asked for. */
   changes: number;
+  /** Things that it found but was not told to do. */
+  offers: number;
+  /** UTF-8 bytes of the markup before and after it, where that was asked for. */
+  bytesBefore: number;
+  bytesAfter: number;
   /** The markup after it, where that was asked for. */
   html?: string;
 }
@@ -34,6 +48,12 @@ export interface Pasted {
   source: DetectedSource;
   ledger: LedgerEntry[];
   trace: PassTrace[];
+  /** What the markup rules made of it after the last pass. */
+  rulesTrace: { changes: number; bytesBefore: number; bytesAfter: number };
+  /** Pictures for the asset library. */
+  pictures: PastedPicture[];
+  /** Pictures that have to be uploaded by hand. */
+  picturesToUpload: number;
 }
 
 export interface PasteOptions extends CompileOptions {
@@ -41,21 +61,35 @@ export interface PasteOptions extends CompileOptions {
   source?: PasteSource;
   /** Begins the ids that passes make; one of its own for each paste keeps those of two pastes apart. */
   idPrefix?: string;
-  /** Whether the trace is to hold the markup after every pass. */
-  withHtml?: boolean;
+  /** What the trace holds beside counts: sizes, or also the markup after every pass, or after one and the one before it. */
+  trace?: 'counts' | 'sizes' | 'html';
+  /** Whether passes that are off are tried on a copy, to tell what they would do. */
+  whatIf?: boolean;
+  /** Whether a dictionary of the author's language knows a word, in lower case. Without it no word is known. */
+  isWord?: (word: string) => boolean;
+  /** Told before each pass, and before the markup rules: how many of how many steps are done. */
+  onProgress?: (done: number, steps: number) => void;
+  /** The markup of the payload where it is parsed already; it is not changed. */
+  parsed?: ParsedFragment;
+  /** The rules where they are compiled already. */
+  rules?: CompiledRules;
 }
 
 const REASONS: Readonly<Record<PassId, Reason>> = {
-  'office-leftovers': 'paste-office',
+  'joined-lines': 'paste-join',
   notes: 'paste-note',
   lists: 'paste-list',
+  'office-leftovers': 'paste-office',
+  headings: 'paste-heading',
   'inline-style': 'paste-style',
   classes: 'paste-class',
   wrappers: 'paste-wrapper',
   elements: 'paste-element',
-  headings: 'paste-heading',
   links: 'paste-link',
+  pictures: 'paste-picture',
   tables: 'paste-table',
+  'find-replace': 'paste-replace',
+  typography: 'paste-typography',
   spaces: 'paste-space',
 };
 
@@ -63,6 +97,11 @@ const REASONS: Readonly<Record<PassId, Reason>> = {
 export function passOrder({ profile }: ResolvedProfile): PassId[] {
   const { order } = profile.paste;
   return [...new Set([...order, ...PASS_IDS])];
+}
+
+/** The markup of a payload as the passes of a profile get it. */
+export function pastedMarkup(payload: ClipboardPayload, { profile }: ResolvedProfile, source: PasteSource): string {
+  return markupOf(payload, source === 'markdown' && profile.paste.markdown).html;
 }
 
 /**
@@ -76,48 +115,110 @@ export function passOrder({ profile }: ResolvedProfile): PassId[] {
 export function runPaste(payload: ClipboardPayload, resolved: ResolvedProfile, options: PasteOptions = {}): Pasted {
   const source = detectSource(payload);
   const kind = options.source ?? source.source;
-  const { html: input } = markupOf(payload);
-  const fragment = parseFragment(input);
+  const input = options.parsed?.input ?? pastedMarkup(payload, resolved, kind);
+  const fragment = options.parsed === undefined ? parseFragment(input) : cloneFragment(options.parsed);
   const ledger = new Ledger(input);
   for (const ignored of fragment.ignored) reportIgnored(ledger, ignored);
-  const styles = elementsOf(fragment.root)
-    .filter(({ name }) => name === 'style')
-    .flatMap(({ children }) => children.map((child) => (child.type === 'text' ? child.value : '')))
-    .join('\n');
-  const trace = passOrder(resolved).map((id): PassTrace => {
+  const pictures = new Map<string, PastedPicture>();
+  let beside: readonly PictureBytes[] | null = null;
+  const common: Omit<PassRun, 'settings' | 'report'> = {
+    root: fragment.root,
+    source: kind,
+    sheet: new PastedSheet(styleSheetsIn(fragment.root)),
+    idPrefix: options.idPrefix ?? '',
+    enter: resolved.profile.surface.enter,
+    styleClasses: styleClassesOf(resolved.profile),
+    isWord: options.isWord ?? (() => false),
+    picturesBeside: () => (beside ??= picturesInRtf(payload.types['text/rtf'] ?? '')),
+    keepPicture: (picture) => pictures.set(picture.address, picture),
+  };
+  const measuring = options.trace === 'sizes' || options.trace === 'html';
+  const order = passOrder(resolved);
+  let html = measuring ? serialize(fragment.root) : '';
+  let bytes = utf8Length(html);
+  const trace = order.map((id, step): PassTrace => {
+    options.onProgress?.(step, order.length + 1);
     const settings = resolved.profile.paste.passes[id];
-    const ran = settings.on && (settings.sources === undefined || settings.sources.includes(kind));
+    const isMeant = settings.sources === undefined || settings.sources.includes(kind);
+    const ran = settings.on && isMeant;
+    const report = reporterOf(id, resolved, ledger);
     const before = ledger.entries().length;
-    if (ran) {
-      const rule = toPointer(['paste', 'passes', id]);
-      const origin = originOf(resolved.chain, rule) ?? resolved.id;
-      const report = new Reporter(ledger, REASONS[id], { layer: origin === resolved.id ? 'profile' : 'parent-profile', rule, origin });
-      // Each pass takes the settings of its own id; the table of passes says so, a loop over it cannot.
-      (PASSES[id] as unknown as Pass).run({
-        root: fragment.root,
-        settings,
-        source: kind,
-        styles,
-        idPrefix: options.idPrefix ?? '',
-        report,
-      });
+    if (ran) work(id, { ...common, settings, report });
+    const changes = ledger.entries().length - before;
+    const bytesBefore = bytes;
+    if (measuring && changes > 0) {
+      html = serialize(fragment.root);
+      bytes = utf8Length(html);
     }
+    const would = !settings.on && isMeant && options.whatIf === true ? tryOut(id, resolved, fragment, common) : null;
     return {
       pass: id,
       ran,
-      changes: ledger.entries().length - before,
-      ...(options.withHtml === true ? { html: serialize(fragment.root) } : {}),
+      ...(ran ? {} : { rests: settings.on ? 'source' : 'off' }),
+      changes: would?.changes ?? changes,
+      offers: would?.offers ?? report.offers,
+      bytesBefore,
+      bytesAfter: bytes,
+      ...(options.trace === 'html' ? { html } : {}),
     };
   });
-  const rules = compileRules(resolved, options);
+  options.onProgress?.(order.length, order.length + 1);
+  const rules = options.rules ?? compileRules(resolved, options);
+  const changesOfPasses = ledger.entries().length;
   applyRules(fragment, rules, ledger);
   const root = settle(fragment, rules, ledger);
+  const out = serialize(root, rules.output.characters);
   return {
-    html: serialize(root, rules.output.characters),
+    html: out,
     root,
     input,
     source: { ...source, source: kind },
     ledger: ledger.entries(),
     trace,
+    rulesTrace: { changes: ledger.entries().length - changesOfPasses, bytesBefore: bytes, bytesAfter: measuring ? utf8Length(out) : 0 },
+    pictures: [...pictures.values()],
+    picturesToUpload: standInsIn(root),
   };
+}
+
+function styleSheetsIn(root: FragmentNode): string {
+  return elementsOf(root)
+    .filter(({ name }) => name === 'style')
+    .flatMap(({ children }) => children.map((child) => (child.type === 'text' ? child.value : '')))
+    .join('\n');
+}
+
+function reporterOf(id: PassId, resolved: ResolvedProfile, ledger: Ledger): Reporter {
+  const rule = toPointer(['paste', 'passes', id]);
+  const origin = originOf(resolved.chain, rule) ?? resolved.id;
+  return new Reporter(ledger, REASONS[id], { layer: origin === resolved.id ? 'profile' : 'parent-profile', rule, origin });
+}
+
+function work(id: PassId, run: PassRun): void {
+  // Each pass takes the settings of its own id; the table of passes says so, a call through it cannot.
+  (PASSES[id] as unknown as Pass).run(run);
+}
+
+/** What a pass would do at its place, found out on a copy. */
+function tryOut(
+  id: PassId,
+  resolved: ResolvedProfile,
+  fragment: ParsedFragment,
+  common: Omit<PassRun, 'settings' | 'report'>,
+): { changes: number; offers: number } {
+  const ledger = new Ledger(fragment.input);
+  const report = reporterOf(id, resolved, ledger);
+  work(id, {
+    ...common,
+    root: cloneFragment(fragment).root,
+    settings: resolved.profile.paste.passes[id],
+    report,
+    keepPicture: () => undefined,
+  });
+  return { changes: ledger.entries().length, offers: report.offers };
+}
+
+/** Stand-ins for pictures to upload in the result. */
+function standInsIn(root: FragmentNode): number {
+  return visibleText(root).split(STAND_IN).length - 1;
 }

@@ -31,48 +31,83 @@ const SIGNS: readonly Sign[] = [
     'word-processor',
     4,
     'a generator note of a word processor',
-    /<meta[^>]+name=["']?(?:generator|progid)["']?[^>]+content=["']?[^"'>]*(?:word|writer)/i,
+    /<meta[^>]{1,200}name=["']?(?:generator|progid)["']?[^>]{1,200}content=["']?[^"'>]{0,100}(?:word|writer|document)/i,
+  ),
+  sign(
+    'word-processor',
+    3,
+    'a generator note of an office suite',
+    /<meta[^>]{1,200}name=["']?generator["']?[^>]{1,200}content=["']?[^"'>]{0,40}office/i,
   ),
   sign('word-processor', 2, 'list properties of an office suite', /mso-list\s*:/i),
+  sign(
+    'word-processor',
+    2,
+    'paragraph marks of an online word processor',
+    /data-ccp-props|class=["'][^"']{0,200}\b(?:ListContainerWrapper|OutlineElement)/i,
+  ),
   sign('word-processor', 2, 'paragraph classes of an office suite', /class=["']?Mso(?:Normal|ListParagraph|Title|Heading|Footnote)/i),
   sign('word-processor', 2, 'footnote marks of a word processor', /mso-footnote|class=["']?sdfootnote/i),
-  sign('word-processor', 2, 'a document wrapper of an online word processor', /<b[^>]+id=["']?docs-internal-guid/i),
+  sign('word-processor', 2, 'a document wrapper of an online word processor', /<(?:b|span)[^>]{1,200}id=["']?docs-internal-guid/i),
   sign('spreadsheet', 4, 'the namespace of a spreadsheet', /xmlns:x=["']?urn:schemas-microsoft-com:office:excel/i),
-  sign('spreadsheet', 4, 'a generator note of a spreadsheet', /<meta[^>]+(?:generator|progid)[^>]+(?:excel|calc|spreadsheet)/i),
-  sign('spreadsheet', 2, 'number formats of cells', /mso-number-format|sdnum=|data-sheets-|class=["']?xl\d+/i),
-  sign('presentation', 4, 'a generator note of a presentation', /<meta[^>]+(?:generator|progid)[^>]+(?:powerpoint|impress|presentation)/i),
+  sign('spreadsheet', 4, 'a generator note of a spreadsheet', /<meta[^>]{1,200}(?:generator|progid)[^>]{1,200}(?:excel|calc|spreadsheet)/i),
+  sign('spreadsheet', 4, 'number formats of cells', /mso-number-format|sdnum=|sdval=|data-sheets-|class=["']?xl\d+/i),
+  sign(
+    'presentation',
+    4,
+    'a generator note of a presentation',
+    /<meta[^>]{1,200}(?:generator|progid)[^>]{1,200}(?:powerpoint|impress|presentation)/i,
+  ),
   sign('presentation', 4, 'the namespace of a presentation', /office:powerpoint/i),
   sign(
     'web-mail',
     2,
     'a quotation of a mail program',
-    /<blockquote[^>]+type=["']?cite|class=["']?(?:[\w-]*_quote|moz-cite-prefix|mail-quote)/i,
+    /<blockquote[^>]{1,200}type=["']?cite|class=["']?(?:[\w-]*_quote|moz-cite-prefix|mail-quote)/i,
   ),
   sign('web-mail', 1, 'lines of a mail header', /(?:From|Sent|Subject):\s*<\/(?:b|strong)>/i),
   sign(
     'chat',
     2,
     'message marks of a chat',
-    /data-(?:message|msg)-(?:id|ts|author)|class=["'][^"']*\b(?:chat|message)[-_](?:text|body|content)/i,
+    /data-(?:message|msg)-(?:id|ts|author)|data-stringify-|class=["'][^"']{0,200}\b(?:chat|message)[-_](?:text|body|content)/i,
   ),
   sign(
     'pdf-viewer',
     2,
     'the text layer of a page viewer',
-    /class=["'][^"']*\btextLayer|<span[^>]+role=["']presentation["'][^>]+style=["'][^"']*left:/i,
+    /class=["'][^"']{0,200}\btextLayer|<span[^>]{1,200}role=["']presentation["'][^>]{1,200}style=["'][^"']{0,200}left:|<span[^>]{1,200}style=["'][^"']{0,200}left:[^"']{1,100}["'][^>]{0,100}role=["']presentation/i,
   ),
   sign('this-editor', 4, 'the mark of this editor', /data-pm-slice=|data-typikon/i),
   sign('web-page', 1, 'a fragment of a page', /<!--StartFragment-->|<(?:div|section|article|nav|main)\b/i),
 ];
 
+const FAR_ENOUGH = 100_000;
+
 const MARKDOWN: readonly RegExp[] = [
   /^#{1,6} \S/m,
-  /^\s*[-*+] \S.*\n\s*[-*+] \S/m,
   /\*\*\S[^*\n]*\*\*/,
-  /\[[^\]\n]+\]\([^)\s]+\)/,
+  /\[[^\]\n]{1,300}\]\([^)\s]{1,300}\)/,
   /^> \S/m,
   /^```/m,
+  /^\|.+\|[ \t]*\n\|[ :|-]+\|/m,
 ];
+const MARKDOWN_LISTS: readonly RegExp[] = [/^[ \t]*[-*+] \S.*\n[ \t]*[-*+] \S/m, /^\d+\. \S.*\n\d+\. \S/m];
+
+/** Whether most lines are as long as the longest and end in the middle of a sentence, as on a printed page. */
+function isBrokenToWidth(all: readonly string[]): boolean {
+  const lines = all.filter((line) => line.trim() !== '');
+  const widest = lines.reduce((most, { length }) => Math.max(most, length), 0);
+  if (lines.length < 4 || widest < 35 || widest > 130) return false;
+  let score = 0;
+  lines.forEach((line, i) => {
+    const next = lines[i + 1];
+    if (next === undefined) return;
+    if (/\p{L}-$/u.test(line) && /^\p{Ll}/u.test(next)) score += 2;
+    else if (line.length > widest * 0.72 && !/[.!?:]\s*$/.test(line)) score++;
+  });
+  return score >= lines.length / 2;
+}
 
 /**
  * Tells where a payload comes from, and by what.
@@ -80,20 +115,31 @@ const MARKDOWN: readonly RegExp[] = [
  * @returns the source with the most weight behind it, and all that was found; plain text where there is no markup
  */
 export function detectSource({ types }: ClipboardPayload): DetectedSource {
-  const html = types['text/html'] ?? '';
-  const text = types['text/plain'] ?? '';
+  // Marks stand at the begin; to search through megabytes for them would take longer than all the rest.
+  const html = (types['text/html'] ?? '').slice(0, FAR_ENOUGH);
+  const text = (types['text/plain'] ?? '').slice(0, FAR_ENOUGH);
   const evidence: Evidence[] = SIGNS.filter(({ test }) => test.test(html)).map(({ source, mark, weight }) => ({ source, mark, weight }));
   if (html.trim() === '') {
     const marks = MARKDOWN.filter((pattern) => pattern.test(text)).length;
-    if (marks >= 2) evidence.push({ source: 'markdown', mark: `${marks} kinds of Markdown marks`, weight: marks });
+    // Lists alone are typed in plain text as well.
+    const lists = MARKDOWN_LISTS.filter((pattern) => pattern.test(text)).length;
+    if (marks >= 1 && marks + lists >= 2)
+      evidence.push({ source: 'markdown', mark: `${marks + lists} kinds of Markdown marks`, weight: marks + lists });
     evidence.push({ source: 'plain-text', mark: 'no markup on the clipboard', weight: 1 });
-    const lines = text.split('\n').filter((line) => line.trim() !== '');
-    const broken = lines.filter(
-      (line, i) => i + 1 < lines.length && line.length > 50 && line.length < 110 && !/[.!?:]\s*$/.test(line),
-    ).length;
-    if (lines.length > 4 && broken > lines.length / 2)
-      evidence.push({ source: 'pdf-viewer', mark: 'lines broken at the same width', weight: 2 });
-  } else if (evidence.length === 0) evidence.push({ source: 'web-page', mark: 'markup without any mark of an office program', weight: 1 });
+    if (isBrokenToWidth(text.split('\n'))) evidence.push({ source: 'pdf-viewer', mark: 'lines broken at the same width', weight: 2 });
+  } else if (
+    isBrokenToWidth(
+      html.split(/<br\b[^>]{0,100}>|<\/(?:p|div)>/i).map((line) =>
+        line
+          .replace(/<[^>]{0,500}>/g, '')
+          .replace(/\s+/g, ' ')
+          .trim(),
+      ),
+    )
+  )
+    evidence.push({ source: 'pdf-viewer', mark: 'lines broken at the same width', weight: 2 });
+  if (html.trim() !== '' && evidence.length === 0)
+    evidence.push({ source: 'web-page', mark: 'markup without any mark of an office program', weight: 1 });
   if (types['text/rtf'] !== undefined && html !== '')
     evidence.push({ source: 'word-processor', mark: 'rich text beside the markup', weight: 1 });
   const weights = new Map<PasteSource, number>();

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { patternMistake } from './pattern';
 
 /** Where pasted content comes from, as far as its own marks tell. */
 export const PASTE_SOURCES = [
@@ -18,6 +19,7 @@ export type PasteSource = (typeof PASTE_SOURCES)[number];
 const name = z.string().regex(/^[a-z][a-z0-9-]*$/, 'must be a name in lower case');
 const property = z.string().regex(/^-?[a-z][a-z-]*$/, 'must be a CSS property in lower case');
 const className = z.string().regex(/^\S+$/, 'must be one word without white space');
+const host = z.string().regex(/^[a-z0-9.-]+(:\d+)?$/, 'must be a host name in lower case');
 const parameter = z.string().regex(/^[^\s&=#]+\*?$/, 'must be the name of a parameter; a star at its end stands for any ending');
 
 /** What every pass can be told: whether it works, and for which sources. */
@@ -26,11 +28,44 @@ const common = {
   sources: z.array(z.enum(PASTE_SOURCES)).min(1).optional().describe('The kinds of source it works on; without it, all.'),
 };
 
+/** One replacement: what is looked for, where, and what stands in its place. */
+export const replacementSchema = z
+  .strictObject({
+    find: z.string().min(1).max(1000).describe('The text or pattern that is looked for.'),
+    as: z.enum(['text', 'pattern']).default('text').describe('pattern: RE2 syntax.'),
+    in: z
+      .enum(['text', 'attributes', 'elements'])
+      .default('text')
+      .describe(
+        'text: words, across markup within a line. attributes: their values. elements: those whose whole text matches, with all they hold.',
+      ),
+    name: name.optional().describe('Only in this attribute, or only these elements.'),
+    replace: z.string().max(1000).default('').describe('What stands there instead; $1 is the first group of a pattern.'),
+    matchCase: z.boolean().default(true),
+  })
+  .superRefine(({ find, as }, context) => {
+    const mistake = as === 'pattern' ? patternMistake(find) : null;
+    if (mistake !== null) context.addIssue({ code: 'custom', message: mistake, path: ['find'] });
+  });
+export type Replacement = z.output<typeof replacementSchema>;
+
 /**
  * The settings of every pass, with the defaults of a strict house style. The order here is the order in which passes work
  * where a profile does not say otherwise.
  */
 export const pastePassesSchema = z.strictObject({
+  'joined-lines': z
+    .strictObject({
+      ...common,
+      on: common.on.default(true),
+      sources: z.array(z.enum(PASTE_SOURCES)).min(1).default(['pdf-viewer']).describe('The kinds of source it works on.'),
+      hyphens: z
+        .enum(['dictionary', 'close', 'keep'])
+        .default('dictionary')
+        .describe('Hyphens at the end of a line. dictionary: closed where that makes a word. close: always. keep: never.'),
+    })
+    .prefault({})
+    .describe('Lines that were broken to fit a page become paragraphs again.'),
   notes: z
     .strictObject({
       ...common,
@@ -56,15 +91,32 @@ export const pastePassesSchema = z.strictObject({
       on: common.on.default(true),
       deletions: z.enum(['drop', 'keep']).default('drop').describe('What a word processor marked as deleted.'),
       comments: z.enum(['drop', 'keep']).default('drop').describe('Remarks in the margin.'),
+      hidden: z.enum(['drop', 'keep']).default('drop').describe('What the program does not show either.'),
+      languages: z
+        .enum(['drop', 'keep'])
+        .default('drop')
+        .describe('drop: the language and direction that most of the paste is marked with go; marks of others stay.'),
     })
     .prefault({})
     .describe('Conditional comments, office namespaces and properties, empty anchors, tracked changes.'),
+  headings: z
+    .strictObject({
+      ...common,
+      on: common.on.default(true),
+      outline: z.boolean().default(true).describe('Paragraphs that their program marks as a title or with an outline level.'),
+      boldOnly: z.boolean().default(false).describe('Short paragraphs that are bold as a whole.'),
+      level: z.int().min(1).max(6).default(2).describe('The level that bold-only paragraphs become.'),
+      longest: z.int().min(1).max(400).default(90).describe('Longer paragraphs are no headings.'),
+    })
+    .prefault({})
+    .describe('Paragraphs that are headings in all but name become headings.'),
   'inline-style': z
     .strictObject({
       ...common,
       on: common.on.default(true),
       keep: z.array(property).default([]).describe('Properties that stay; with `drop`, all others stay instead.'),
       drop: z.array(property).optional().describe('Only these properties go.'),
+      vendor: z.enum(['drop', 'keep']).default('drop').describe('Properties that begin with a hyphen, apart from the two lists.'),
       asMarkup: z.boolean().default(true).describe('Bold, italic, struck, sub- and superscript become elements first.'),
       alignmentClasses: z
         .partialRecord(z.enum(['left', 'center', 'right', 'justify']), className)
@@ -77,8 +129,12 @@ export const pastePassesSchema = z.strictObject({
     .strictObject({
       ...common,
       on: common.on.default(true),
-      become: z.enum(['drop-office', 'drop-all', 'keep-named']).default('drop-office'),
-      keep: z.array(className).default([]).describe('For keep-named; a star at the end stands for any ending.'),
+      become: z
+        .enum(['drop-office', 'drop-all', 'keep-named', 'keep-styles'])
+        .default('drop-office')
+        .describe('keep-styles: those that the styles of this profile use, and those named in keep.'),
+      keep: z.array(className).default([]).describe('For keep-named and keep-styles; a star at the end stands for any ending.'),
+      drop: z.array(className).default([]).describe('These go in any case; a star at the end stands for any ending.'),
     })
     .prefault({})
     .describe('Classes that other programs brought along.'),
@@ -86,8 +142,9 @@ export const pastePassesSchema = z.strictObject({
     .strictObject({
       ...common,
       on: common.on.default(true),
-      which: z.enum(['all', 'bare']).default('bare').describe('bare: only those that carry nothing.'),
+      which: z.enum(['all', 'bare']).default('bare').describe('bare: only those that carry nothing a reader could notice.'),
       elements: z.array(name).default(['span', 'font']),
+      join: z.boolean().default(true).describe('Whether neighbours that say the same, such as two strong in a row, become one.'),
     })
     .prefault({})
     .describe('Wrappers go, their words stay.'),
@@ -98,18 +155,11 @@ export const pastePassesSchema = z.strictObject({
       unwrap: z.array(name).default([]).describe('These go, their content stays.'),
       drop: z.array(name).default([]).describe('These go with their content.'),
       attributes: z.array(name).default([]).describe('These attributes go wherever they stand.'),
+      only: z.array(name).optional().describe('Only these elements stay; of all others the content does.'),
+      onlyAttributes: z.array(name).optional().describe('Only these attributes stay.'),
     })
     .prefault({})
     .describe('Elements and attributes that no paste is to bring.'),
-  headings: z
-    .strictObject({
-      ...common,
-      on: common.on.default(false),
-      level: z.int().min(1).max(6).default(2).describe('The level that bold-only paragraphs become.'),
-      longest: z.int().min(1).max(400).default(90).describe('Longer paragraphs are no headings.'),
-    })
-    .prefault({})
-    .describe('Paragraphs that are bold as a whole become headings.'),
   links: z
     .strictObject({
       ...common,
@@ -122,27 +172,73 @@ export const pastePassesSchema = z.strictObject({
         .array(z.strictObject({ host: z.string().min(1), parameter: z.string().min(1) }))
         .default([])
         .describe('Redirect wrappers to undo: the host and the parameter that holds the address.'),
+      unwrapHosts: z.array(host).default([]).describe('Links to these hosts and those below them go, their words stay.'),
       local: z.enum(['unwrap', 'keep']).default('unwrap').describe('Links to files on the computer of whoever copied.'),
       bookmarks: z.enum(['used', 'drop', 'keep']).default('used').describe('used: those that something points to stay.'),
     })
     .prefault({})
     .describe('Addresses that work only where they come from, tracking, bookmarks.'),
+  pictures: z
+    .strictObject({
+      ...common,
+      on: common.on.default(true),
+      embedded: z
+        .enum(['library', 'stand-in', 'drop'])
+        .default('library')
+        .describe('Pictures that came inside the paste. library: taken into the asset library.'),
+      remote: z.enum(['keep', 'stand-in', 'drop']).default('keep').describe('Pictures that stand on some server.'),
+      local: z
+        .enum(['stand-in', 'drop'])
+        .default('stand-in')
+        .describe('Pictures that only the computer of whoever copied has. stand-in: a box says that one has to be uploaded.'),
+      pixels: z.enum(['drop', 'keep']).default('drop').describe('Dots of one pixel, by which mail is watched.'),
+      widestPx: z.int().min(1).max(10_000).optional().describe('Wider pictures are shown smaller, in proportion.'),
+    })
+    .prefault({})
+    .describe('Embedded pictures go to the library; where one cannot be had, a box says so.'),
   tables: z
     .strictObject({
       ...common,
       on: common.on.default(true),
       sizes: z.enum(['drop', 'keep']).default('drop').describe('Widths, heights, borders, padding.'),
       headerRow: z.enum(['marked', 'looks-so', 'never']).default('looks-so').describe('When the first row becomes a header.'),
+      cellParagraphs: z.enum(['unwrap', 'keep']).default('unwrap').describe('The paragraph of a cell that holds just one.'),
       layout: z.enum(['flatten', 'keep']).default('flatten').describe('Tables that only place things.'),
     })
     .prefault({})
     .describe('Sizes go, header rows are marked, layout tables are flattened.'),
+  'find-replace': z
+    .strictObject({
+      ...common,
+      on: common.on.default(true),
+      rules: z.array(replacementSchema).max(200).default([]).describe('Worked off from the first to the last.'),
+    })
+    .prefault({})
+    .describe('Words, attribute values or whole elements are replaced.'),
+  typography: z
+    .strictObject({
+      ...common,
+      on: common.on.default(false),
+      quotes: z
+        .enum(['curly-single', 'curly-double', 'straight', 'keep'])
+        .default('curly-single')
+        .describe('Quotation marks, outer ones first.'),
+      dashes: z.enum(['spaced-en', 'em', 'keep']).default('spaced-en').describe('Hyphens and rules that stand for a dash.'),
+      ellipsis: z.enum(['character', 'dots', 'keep']).default('character'),
+    })
+    .prefault({})
+    .describe('Quotation marks, dashes and ellipses in the house form.'),
   spaces: z
     .strictObject({
       ...common,
       on: common.on.default(true),
       hardSpaces: z.enum(['all', 'meaningless', 'runs', 'keep']).default('meaningless').describe('Which hard spaces become plain.'),
-      emptyParagraphs: z.enum(['remove', 'keep']).default('remove'),
+      emptyParagraphs: z.enum(['remove', 'breaks', 'keep']).default('remove').describe('breaks: a line break stands in their place.'),
+      lines: z
+        .enum(['enter-key', 'keep'])
+        .default('enter-key')
+        .describe('enter-key: lines stand as those do that the Enter key makes (surface, enter).'),
+      whiteSpace: z.enum(['collapse', 'keep']).default('collapse').describe('Runs of white space, and that at the edges of blocks.'),
       breaks: z.enum(['paragraphs', 'keep']).default('paragraphs').describe('Runs of line breaks become paragraphs.'),
       invisible: z.boolean().default(true).describe('Zero-width and control characters and soft hyphens go.'),
     })
@@ -158,6 +254,11 @@ export const pasteSchema = z.strictObject({
     .array(z.enum(PASS_IDS as [keyof PastePasses, ...(keyof PastePasses)[]]))
     .default([])
     .describe('The passes that are to come first, in this order; the others follow in the usual one.'),
+  choice: z
+    .enum(['cleaned', 'plain', 'ask'])
+    .default('cleaned')
+    .describe('What a paste becomes. cleaned: by the passes. plain: words alone. ask: the author says each time.'),
+  markdown: z.boolean().default(true).describe('Whether plain text that looks like Markdown is read as such.'),
   passes: pastePassesSchema.prefault({}),
 });
 

@@ -246,6 +246,7 @@ const toolbarSchema = z.strictObject({
 const surfaceSchema = z.strictObject({
   pageKind: idSchema.default('article').describe('The page kind whose stylesheet and width the author types in.'),
   heightPx: z.int().min(60).max(2000).default(420),
+  enter: z.enum(['paragraph', 'break', 'block']).default('paragraph').describe('What the Enter key begins: a p, a br or a div.'),
 });
 
 /** A resolved profile: everything an author's editor is and allows, with every default filled in. */

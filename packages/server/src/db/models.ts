@@ -1,5 +1,6 @@
-import type { Census, Json, JsonObject, PageKind } from '@typikon/core';
+import type { Census, Expectation, Json, JsonObject, PageKind, payloadSchema } from '@typikon/core';
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
+import type { z } from 'zod';
 
 /** A profile and its draft: the working copy that is edited. */
 export class ProfileModel extends Model<InferAttributes<ProfileModel>, InferCreationAttributes<ProfileModel>> {
@@ -27,8 +28,27 @@ export class SpecimenModel extends Model<InferAttributes<SpecimenModel>, InferCr
   declare notes: string;
   /** The profile it is meant to be tried with first. */
   declare profileId: string;
-  declare html: string;
+  /** Whether it comes by paste, or stands in a document already. */
+  declare arrives: 'paste' | 'stored';
+  /** Everything that was on the clipboard. */
+  declare payload: z.output<typeof payloadSchema>;
+  /** What must come out of it. */
+  declare expectations: Expectation[];
   declare position: number;
+  /** Counts the saves; the entity tag. */
+  declare revision: CreationOptional<number>;
+}
+
+/** A picture of the asset library. */
+export class AssetModel extends Model<InferAttributes<AssetModel>, InferCreationAttributes<AssetModel>> {
+  /** Its file name, which follows from its bytes. */
+  declare name: string;
+  declare type: string;
+  declare alt: string;
+  declare widthPx: number;
+  declare heightPx: number;
+  declare bytes: Buffer;
+  declare createdAt: CreationOptional<Date>;
 }
 
 export class StylesheetModel extends Model<InferAttributes<StylesheetModel>, InferCreationAttributes<StylesheetModel>> {
@@ -106,10 +126,25 @@ export function defineModels(sequelize: Sequelize): void {
       kind: text(60),
       notes: text(1000),
       profileId: text(64),
-      html: longText(),
+      arrives: text(10),
+      payload: json(),
+      expectations: json(),
       position: { type: DataTypes.INTEGER, allowNull: false },
+      revision: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 },
     },
     { ...plain, tableName: 'specimens' },
+  );
+  AssetModel.init(
+    {
+      name: id(),
+      type: text(40),
+      alt: text(300),
+      widthPx: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false },
+      heightPx: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false },
+      bytes: { type: DataTypes.BLOB('medium'), allowNull: false },
+      createdAt: { ...moment(), defaultValue: DataTypes.NOW },
+    },
+    { ...plain, tableName: 'assets' },
   );
   StylesheetModel.init({ id: id(), css: longText() }, { ...plain, tableName: 'stylesheets' });
   PageKindModel.init({ id: id(), definition: json() }, { ...plain, tableName: 'page_kinds' });

@@ -1,11 +1,8 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import { sumCensuses } from '@typikon/core';
-import { DocumentModel, PageKindModel, SpecimenModel, StylesheetModel } from '../db/models';
+import { DocumentModel, PageKindModel, StylesheetModel } from '../db/models';
 import { json, router } from './shared';
 
-const specimenSchema = z
-  .object({ id: z.string(), name: z.string(), kind: z.string(), notes: z.string(), profileId: z.string(), html: z.string() })
-  .openapi('Specimen');
 const documentSchema = z
   .object({ id: z.string(), title: z.string(), contentType: z.string(), profileId: z.string(), pageKindId: z.string() })
   .openapi('DocumentSummary');
@@ -30,12 +27,6 @@ const censusSchema = z
   })
   .openapi('CensusOfAll');
 
-const specimensRoute = createRoute({
-  method: 'get',
-  path: '/specimens',
-  summary: 'Every specimen with its markup',
-  responses: { 200: json(z.array(specimenSchema), 'The specimens, in their order') },
-});
 const documentsRoute = createRoute({
   method: 'get',
   path: '/documents',
@@ -55,16 +46,9 @@ const censusRoute = createRoute({
   responses: { 200: json(censusSchema, 'The counts') },
 });
 
-/** What profiles are tried on: specimens, documents, page kinds. */
+/** What stands around profiles: documents, page kinds. */
 export function content() {
   return router()
-    .openapi(specimensRoute, async (context) => {
-      const all = await SpecimenModel.findAll({ order: [['position', 'ASC']] });
-      return context.json(
-        all.map(({ id, name, kind, notes, profileId, html }) => ({ id, name, kind, notes, profileId, html })),
-        200,
-      );
-    })
     .openapi(documentsRoute, async (context) => {
       const all = await DocumentModel.findAll({ order: [['title', 'ASC']], attributes: { exclude: ['html', 'census'] } });
       return context.json(

@@ -6,6 +6,7 @@ import {
   parseFragment,
   readHouseLimits,
   resolveProfile,
+  specimenSchema,
   takeCensus,
   type Json,
   type JsonObject,
@@ -26,8 +27,9 @@ import {
 const PROFILES = ['house', 'story-desk', 'notices-desk', 'ferry-note', 'tender-desk', 'diary', 'reply'];
 const STYLESHEETS = ['site'];
 
+/** Specimens as they are listed: the text of each clipboard type stands in a file of its own. */
 const specimenFile = z.array(
-  z.strictObject({ id: idSchema, name: z.string(), kind: z.string(), notes: z.string(), profile: idSchema, file: z.string() }),
+  specimenSchema.omit({ format: true, payload: true }).extend({ id: idSchema, types: z.record(z.string(), z.string().regex(/^[\w.-]+$/)) }),
 );
 const documentFile = z.array(
   z.strictObject({ id: idSchema, title: z.string(), contentType: z.string(), profile: idSchema, pageKind: idSchema, file: z.string() }),
@@ -72,8 +74,12 @@ export async function seedDemo(sequelize: Sequelize, folder: string): Promise<bo
     }
     for (const definition of pageKinds) await PageKindModel.create({ id: definition.id, definition }, options);
     for (const id of STYLESHEETS) await StylesheetModel.create({ id, css: await text('stylesheets', `${id}.css`) }, options);
-    for (const [position, { id, name, kind, notes, profile, file }] of specimens.entries())
-      await SpecimenModel.create({ id, name, kind, notes, profileId: profile, html: await text('specimens', file), position }, options);
+    for (const [position, { id, profile, types, name, kind, notes, arrives, expectations }] of specimens.entries()) {
+      const texts: Record<string, string> = {};
+      for (const [type, file] of Object.entries(types)) texts[type] = await text('specimens', file);
+      const payload = { types: texts };
+      await SpecimenModel.create({ id, name, kind, notes, profileId: profile, arrives, payload, expectations, position }, options);
+    }
     for (const { id, title, contentType, profile, pageKind, file } of pages) {
       const html = await text('documents', file);
       const census = takeCensus(parseFragment(html).root);

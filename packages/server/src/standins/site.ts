@@ -14,7 +14,7 @@ import {
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import type { Logger } from 'pino';
-import { DocumentModel, PageKindModel, ProfileModel, SettingModel, StylesheetModel } from '../db/models';
+import { AssetModel, DocumentModel, PageKindModel, ProfileModel, SettingModel, StylesheetModel } from '../db/models';
 import { onError } from '../errors';
 import { problem } from '../problem';
 import { requestLog } from '../request-log';
@@ -85,6 +85,15 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
     return sheet === null
       ? problem(context, 404, 'There is no such stylesheet.')
       : context.body(sheet.css, 200, { 'Content-Type': 'text/css; charset=utf-8' });
+  });
+  site.get('/assets/:name', async (context) => {
+    const asset = await AssetModel.findByPk(context.req.param('name'));
+    if (asset === null) return problem(context, 404, 'There is no such picture.');
+    return context.body(new Uint8Array(asset.bytes), 200, {
+      'Content-Type': asset.type,
+      'Cache-Control': 'public, max-age=31536000, immutable',
+      'X-Content-Type-Options': 'nosniff',
+    });
   });
   site.get('/images/:file', async (context) => {
     const file = basename(context.req.param('file'));

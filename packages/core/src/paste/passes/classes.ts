@@ -2,20 +2,31 @@ import { transform } from '../../html/transform';
 import { setAttribute } from '../declarations';
 import type { Pass } from '../pass';
 
-/** Classes that office programs, mail programs and online editors give to everything. */
+/** Classes that office programs, mail programs, chats and online editors give to everything. */
 const OFFICE_CLASS =
-  /^(?:Mso\w*|Section\d+|WordSection\d+|xl\d+|font\d+|sd(?:foot|end)note\w*|western|cjk|ctl|Apple-\w[\w-]*|\w+_(?:quote|attr|extra|signature)|c\d+|p\d+|s\d+|docs-[\w-]+|[a-z]{1,2}\d{1,3})$/;
+  /^(?:Mso\w*|mso\w+|(?:Word)?Section\d+|xl\d+|et\d+|font\d+|sd(?:foot|end)note\w*|western|cjk|ctl|Apple-\w[\w-]*|\w+_(?:quote|attr|extra|signature|default)|docs-[\w-]+|lst-kix[\w-]*|[a-z]{1,2}\d{1,3}|[cp]-\w+_[\w-]*|(?:Bullet|Number)ListStyle\d*|ListContainerWrapper|OutlineElement|(?:Normal)?TextRun|NormalTextRun|Paragraph|EOP|LineBreakBlob|TabRun|TabChar|SCX\w*|BCX\d*|Ltr|Rtl|Superscript|Subscript|moz-[\w-]+|textLayer)$/;
 
 /** Takes classes away that other programs brought along. */
 export const classes: Pass<'classes'> = {
   id: 'classes',
   label: 'Classes',
   effect: 'Classes that other programs brought along go.',
-  run({ root, settings, report }) {
+  unit: ['place', 'places'],
+  run({ root, settings, styleClasses, report }) {
+    const isNamed = (names: readonly string[], word: string): boolean =>
+      names.some((name) => (name.endsWith('*') ? word.startsWith(name.slice(0, -1)) : word === name));
     const isKept = (word: string): boolean => {
-      if (settings.become === 'drop-all') return false;
-      if (settings.become === 'drop-office') return !OFFICE_CLASS.test(word);
-      return settings.keep.some((name) => (name.endsWith('*') ? word.startsWith(name.slice(0, -1)) : word === name));
+      if (isNamed(settings.drop, word)) return false;
+      switch (settings.become) {
+        case 'drop-all':
+          return false;
+        case 'drop-office':
+          return styleClasses.has(word) || !OFFICE_CLASS.test(word);
+        case 'keep-styles':
+          return styleClasses.has(word) || isNamed(settings.keep, word);
+        case 'keep-named':
+          return isNamed(settings.keep, word);
+      }
     };
     transform(root, {
       element(element) {
@@ -24,8 +35,9 @@ export const classes: Pass<'classes'> = {
         const words = value.split(/\s+/).filter((word) => word !== '');
         const kept = words.filter(isKept);
         if (kept.length === words.length && words.length > 0) return 'keep';
-        setAttribute(element, 'class', kept.length === 0 ? null : kept.join(' '));
-        report.changed(element, kept.length === 0 ? '' : `class="${kept.join(' ')}"`);
+        const after = kept.join(' ');
+        report.attribute(element, 'class', kept.length === 0 ? '' : `class="${after}"`);
+        setAttribute(element, 'class', kept.length === 0 ? null : after);
         return 'keep';
       },
     });

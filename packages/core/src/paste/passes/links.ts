@@ -1,44 +1,77 @@
-import type { ParentNode } from '../../html/node';
-import { transform } from '../../html/transform';
-import { elementsOf } from '../../html/transform';
+import type { ElementNode, ParentNode } from '../../html/node';
+import { hasLetters } from '../../html/text';
+import { elementsOf, transform } from '../../html/transform';
 import { setAttribute } from '../declarations';
-import type { Pass } from '../pass';
+import type { Pass, Reporter } from '../pass';
 
 /** Addresses that lead to the computer of whoever copied, or into the program they copied from. */
-const LOCAL = /^\s*(?:file:|[a-z]:[\\/]|\\\\|cid:|mid:|about:|chrome:|vscode:|onenote:|ms-[a-z]+:)/i;
+const LOCAL = /^\s*(?:file:|\/?[a-z]:[\\/]|\\\\|cid:|mid:|about:|chrome:|vscode:|onenote:|ms-[a-z]+:)/i;
+
+/** Addresses that run code; the safety floor takes them in any case, but would leave a link to nowhere. */
+// eslint-disable-next-line no-control-regex -- browsers skip these characters before a scheme
+const RUNS_CODE = /^[\u0000-\u0020]*(?:j\s*a\s*v\s*a|v\s*b)\s*s\s*c\s*r\s*i\s*p\s*t\s*:/i;
 
 /** Mends links: local addresses, tracking parameters, redirect wrappers, bookmarks that nothing points to. */
 export const links: Pass<'links'> = {
   id: 'links',
   label: 'Links',
   effect: 'Links that work only where they come from go with their words kept; tracking goes; redirects are undone.',
+  unit: ['link', 'links'],
   run({ root, settings, report }) {
     const pointedTo = settings.bookmarks === 'used' ? fragmentsIn(root) : null;
     transform(root, {
-      element(element) {
+      element(element, parent) {
         if (element.name !== 'a') return 'keep';
         const href = element.attribute('href');
         if (href !== undefined) {
-          if (settings.local === 'unwrap' && LOCAL.test(href)) {
+          if (RUNS_CODE.test(href) || isLocal(href, settings.local) || settings.unwrapHosts.some((host) => isHostOf(href, host))) {
             report.unwrapped(element);
             return 'unwrap';
           }
           const mended = withoutTracking(withoutRedirect(href, settings.redirects), settings.parameters);
           if (mended !== href) {
+            report.attribute(element, 'href', `href="${mended}"`, 'change');
             setAttribute(element, 'href', mended);
-            report.changed(element, `href="${mended}"`, 'change');
           }
           return 'keep';
         }
-        const name = element.attribute('name') ?? element.attribute('id');
+        const name = element.attribute('id') ?? element.attribute('name');
         const isUsed = name !== undefined && (pointedTo === null || pointedTo.has(name));
-        if (settings.bookmarks === 'keep' || (settings.bookmarks === 'used' && isUsed)) return 'keep';
+        if (settings.bookmarks === 'keep') return 'keep';
+        if (settings.bookmarks === 'used' && isUsed) return moveBookmark(element, parent, name, report);
         report.unwrapped(element);
         return 'unwrap';
       },
     });
   },
 };
+
+/**
+ * A bookmark by `name` becomes an id (HTML, section 16.2): that of the block it begins, where that has none, or its own.
+ */
+function moveBookmark(anchor: ElementNode, parent: ParentNode, name: string, report: Reporter): 'keep' | 'unwrap' {
+  const isFirst = parent.children.every((child) => child.type === 'text' && !hasLetters(child.value));
+  if (isFirst && parent.type === 'element' && /^(h[1-6]|p|li|dt|dd)$/.test(parent.name) && parent.attribute('id') === undefined) {
+    setAttribute(parent, 'id', name);
+    report.changed(anchor, `id="${name}"`);
+    return 'unwrap';
+  }
+  if (anchor.attribute('id') === undefined) {
+    report.attribute(anchor, 'name', `id="${name}"`);
+    setAttribute(anchor, 'id', name);
+    setAttribute(anchor, 'name', null);
+  }
+  return 'keep';
+}
+
+function isLocal(href: string, local: 'unwrap' | 'keep'): boolean {
+  return local === 'unwrap' && LOCAL.test(href);
+}
+
+function isHostOf(href: string, host: string): boolean {
+  const found = /^\s*(?:https?:)?\/\/(?:[^/?#@]*@)?([^/?#]+)/i.exec(href)?.[1]?.toLowerCase();
+  return found !== undefined && (found === host || found.endsWith(`.${host}`));
+}
 
 function fragmentsIn(root: ParentNode): Set<string> {
   return new Set(

@@ -1,222 +1,156 @@
-import { append, ElementNode, HTML_NAMESPACE, type TextNode, type ChildNode, type ParentNode } from '../../html/node';
-import { countLetters, hasLetters, visibleText } from '../../html/text';
-import { elementsOf, transform } from '../../html/transform';
+import { append, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
+import { countLetters, hasLetters } from '../../html/text';
+import { elementsOf } from '../../html/transform';
 import { styleOf } from '../declarations';
-import { readMarker, typedMarker, type Marker } from '../markers';
+import { lookOfLists, officeItem, type ListLook } from '../list-items/office';
+import { levelledItems } from '../list-items/levelled';
+import { partLines, typedItems } from '../list-items/typed';
+import type { Item } from '../list-items/item';
+import type { Marker } from '../markers';
 import type { Pass, Reporter } from '../pass';
 
-/** One paragraph that only looks like a list item. */
-interface Item {
-  paragraph: ElementNode;
-  /** From 0. */
-  level: number;
-  /** Which list it belongs to, as far as the source tells; items of one list that stand apart go on counting. */
-  list: string;
-  marker: Marker;
-  /** Letters of the marker, which the list draws itself from now on. */
-  letters: number;
-}
-
-/** Makes true lists of paragraphs that only look like list items: by office list properties, or by what is typed before them. */
+/** Makes true lists of what only looks like lists: by office list properties, by levels noted on single lists, or by what is typed before lines. */
 export const lists: Pass<'lists'> = {
   id: 'lists',
   label: 'Rebuild lists',
   effect: 'Paragraphs that only look like list items become lists.',
-  run({ root, settings, styles, report }) {
+  unit: ['item', 'items'],
+  run({ root, settings, sheet, report }) {
     mendNesting(root, report);
-    const parents: ParentNode[] = [root, ...elementsOf(root).filter(({ name }) => !/^(p|ul|ol|li|table|tr|h[1-6])$/.test(name))];
-    for (const parent of parents) rebuild(parent, styles, settings.typed, report);
+    const look = lookOfLists(sheet.css);
+    const parents: ParentNode[] = [root, ...elementsOf(root).filter(({ name }) => !/^(p|ul|ol|table|tr|h[1-6])$/.test(name))];
+    for (const parent of parents) rebuild(parent, look, settings.typed, report);
+    for (const item of elementsOf(root)) if (item.name === 'li') bareItem(item, report);
   },
 };
 
-function rebuild(parent: ParentNode, styles: string, withTyped: boolean, report: Reporter): void {
-  const items = new Map<ChildNode, Item>();
+function rebuild(parent: ParentNode, look: ListLook, withTyped: boolean, report: Reporter): void {
+  if (withTyped) partLines(parent, report);
+  const items = new Map<ChildNode, Item[]>(levelledItems(parent.children));
   for (const child of parent.children) {
-    const item = child.type === 'element' ? officeItem(child, styles) : null;
-    if (item !== null) items.set(child, item);
+    const item = child.type === 'element' && !items.has(child) ? officeItem(child, look) : null;
+    if (item !== null) items.set(child, [item]);
   }
-  if (withTyped) for (const [child, item] of typedItems(parent.children.filter((child) => !items.has(child)))) items.set(child, item);
+  if (withTyped) for (const [child, item] of typedItems(parent.children, (child) => items.has(child))) items.set(child, [item]);
   if (items.size === 0) return;
-  const children: ChildNode[] = [];
-  const open: { list: ElementNode; item: Item }[] = [];
+  const builder = new ListBuilder(parent, report);
   let waiting: ChildNode[] = [];
   for (const child of parent.children) {
-    const item = items.get(child);
-    if (item === undefined) {
-      // White space between items does not end a list.
-      if (child.type === 'text' && !hasLetters(child.value) && open.length > 0) waiting.push(child);
-      else {
-        children.push(...waiting, child);
+    const own = items.get(child);
+    if (own === undefined) {
+      // White space and remarks of the program between items do not end a list.
+      if ((child.type === 'comment' || (child.type === 'text' && !hasLetters(child.value))) && builder.isOpen) waiting.push(child);
+      else if (builder.isOpen && isContinuation(child)) {
+        builder.goOn(child as ElementNode);
         waiting = [];
-        open.length = 0;
+      } else {
+        builder.children.push(...waiting, child);
+        waiting = [];
+        builder.close();
       }
       continue;
     }
+    // Comments stay where they are for the pass that is about them.
+    builder.children.push(...waiting.filter(({ type }) => type === 'comment'));
     waiting = [];
-    place(item, open, children, parent, report);
+    for (const item of own) builder.add(item);
   }
-  children.push(...waiting);
-  parent.children = children;
-  for (const child of children) child.parent = parent;
+  parent.children = [...builder.children, ...waiting];
+  for (const child of parent.children) child.parent = parent;
 }
 
-/** Puts an item into the list it belongs to, opening and closing lists as its level says. */
-function place(item: Item, open: { list: ElementNode; item: Item }[], children: ChildNode[], parent: ParentNode, report: Reporter): void {
-  while (open.length > item.level + 1) open.pop();
-  const last = open[item.level];
-  if (last !== undefined && !goesOn(last.item, item)) open.length = item.level;
-  while (open.length <= item.level) {
-    const isInner = open.length > 0;
-    const holder = isInner ? lastItemOf(open[open.length - 1]!.list) : null;
-    const list = new ElementNode(item.marker.ordered ? 'ol' : 'ul', HTML_NAMESPACE, []);
-    const isOwn = open.length === item.level;
-    if (isOwn && item.marker.ordered) {
-      if (item.marker.type !== '1') list.attributes.push({ name: 'type', value: item.marker.type });
-      if (item.marker.value > 1) list.attributes.push({ name: 'start', value: String(item.marker.value) });
+/** A further paragraph of the item before it, as word processors mark it. */
+function isContinuation(child: ChildNode): boolean {
+  return child.type === 'element' && child.name === 'p' && /^MsoList(?:Continue|ParagraphCxSp)/.test(child.attribute('class') ?? '');
+}
+
+interface Open {
+  list: ElementNode;
+  level: number;
+  item: Item;
+  last: ElementNode;
+}
+
+/** Puts items into lists, one after another, opening and closing lists as their levels say. */
+class ListBuilder {
+  readonly children: ChildNode[] = [];
+  private open: Open[] = [];
+  /** The last number of each list that was closed, so that one that goes on is told from one that begins anew. */
+  private readonly last = new Map<string, Marker>();
+
+  constructor(
+    private readonly parent: ParentNode,
+    private readonly report: Reporter,
+  ) {}
+
+  get isOpen(): boolean {
+    return this.open.length > 0;
+  }
+
+  close(): void {
+    this.open = [];
+  }
+
+  /** Puts a block into the item that came last. */
+  goOn(block: ElementNode): void {
+    const { last } = this.open[this.open.length - 1]!;
+    append(last, block);
+    this.report.changed(block, '<li>', 'tidy');
+  }
+
+  add(item: Item): void {
+    const { level } = item;
+    while (this.open.length > 0 && this.open[this.open.length - 1]!.level > level) this.open.pop();
+    let top = this.open[this.open.length - 1];
+    const before = top?.level === level ? top.item.marker : this.last.get(`${item.list} ${level}`);
+    const marker = item.markerAfter(before ?? null);
+    if (top?.level === level && !goesOn(top.item, { ...item, marker })) {
+      this.open.pop();
+      top = this.open[this.open.length - 1];
     }
-    list.start = item.paragraph.start;
-    list.startTagEnd = item.paragraph.startTagEnd;
-    list.endTagStart = list.end = item.paragraph.end;
-    if (holder === null) {
-      children.push(list);
-      list.parent = parent;
-    } else append(holder, list);
-    open.push({ list, item });
-  }
-  const { list } = open[item.level]!;
-  open[item.level] = { list, item };
-  const li = new ElementNode('li', HTML_NAMESPACE, []);
-  li.start = item.paragraph.start;
-  li.startTagEnd = item.paragraph.startTagEnd;
-  li.endTagStart = item.paragraph.endTagStart;
-  li.end = item.paragraph.end;
-  for (const child of item.paragraph.children) append(li, child);
-  append(list, li);
-  report.renamed(li, item.paragraph.name, item.letters);
-}
-
-function goesOn(before: Item, next: Item): boolean {
-  if (before.marker.ordered !== next.marker.ordered) return false;
-  if (!next.marker.ordered) return true;
-  // A number that does not follow begins a list of its own.
-  return (
-    next.marker.value === before.marker.value + 1 ||
-    (before.list === next.list &&
-      next.marker.value > 1 &&
-      next.marker.type === before.marker.type &&
-      next.marker.value === before.marker.value + 1)
-  );
-}
-
-function lastItemOf(list: ElementNode): ElementNode {
-  const last = list.children[list.children.length - 1];
-  if (last?.type === 'element') return last;
-  // A deeper item without one above it stands in an empty item.
-  const li = new ElementNode('li', HTML_NAMESPACE, []);
-  append(list, li);
-  return li;
-}
-
-/** A paragraph with the list properties of an office suite (`mso-list: l0 level2 lfo1`); its marker is taken out of its text. */
-function officeItem(paragraph: ElementNode, styles: string): Item | null {
-  if (!/^(p|h[1-6]|div)$/.test(paragraph.name)) return null;
-  const property = styleOf(paragraph, 'mso-list');
-  const match = /l(\d+)\s+level(\d+)/.exec(property);
-  if (match === null) return null;
-  const [, list, level] = match;
-  const markers = markerNodes(paragraph);
-  const numbering = numberingOf(styles, list!, level!);
-  const text = markers.map((node) => visibleText(node)).join('');
-  const marker = readMarker(text, numbering === null ? null : /roman/.test(numbering)) ?? markerFor(numbering);
-  cutMarker(paragraph, new Set(markers));
-  return { paragraph, level: Number(level) - 1, list: list!, marker, letters: countLetters(text) };
-}
-
-/** What a program wrote before the words as their marker: it says so by a property, by comments around it, or it stands first in a wrapper. */
-function markerNodes(paragraph: ElementNode): ChildNode[] {
-  const ignored = elementsOf(paragraph).find((element) => styleOf(element, 'mso-list') === 'ignore');
-  if (ignored !== undefined) return [ignored];
-  const { children } = paragraph;
-  const begin = children.findIndex((child) => child.type === 'comment' && /^\[if !supportlists\]/i.test(child.data.trim()));
-  const end = children.findIndex((child, i) => i > begin && child.type === 'comment' && /^\[endif\]/i.test(child.data.trim()));
-  if (begin !== -1 && end !== -1) return children.slice(begin + 1, end);
-  const first = children.find((child) => child.type === 'element' || (child.type === 'text' && hasLetters(child.value)));
-  return first?.type === 'element' && first.name === 'span' && readMarker(visibleText(first)) !== null ? [first] : [];
-}
-
-/** What the style sheet of the paste says of a list level: `decimal`, `bullet`, `alpha-lower`, `roman-upper`. */
-function numberingOf(styles: string, list: string, level: string): string | null {
-  const rule = new RegExp(`@list\\s+l${list}:level${level}\\b[^{]*\\{([^}]*)\\}`, 'i').exec(styles);
-  if (rule === null) return null;
-  return /mso-level-number-format:\s*([\w-]+)/i.exec(rule[1]!)?.[1]?.toLowerCase() ?? 'decimal';
-}
-
-function markerFor(numbering: string | null): Marker {
-  if (numbering === null || numbering === 'bullet') return { ordered: false, type: '', value: 0 };
-  const type = numbering.includes('roman')
-    ? numbering.includes('upper')
-      ? 'I'
-      : 'i'
-    : numbering.includes('alpha')
-      ? numbering.includes('upper')
-        ? 'A'
-        : 'a'
-      : '1';
-  return { ordered: true, type, value: 1 };
-}
-
-/** Takes the marker that a program wrote into the text out of it, and the comments around it. */
-function cutMarker(paragraph: ElementNode, markers: ReadonlySet<ChildNode>): void {
-  transform(paragraph, {
-    element: (element) => (markers.has(element) ? 'drop' : 'keep'),
-    text: (text) => (markers.has(text) ? 'drop' : 'keep'),
-    comment: (comment) => (/^\[(if|endif)/i.test(comment.data.trim()) ? 'drop' : 'keep'),
-  });
-}
-
-/** Paragraphs in a row that begin with a bullet or with numbers that follow each other. */
-function typedItems(children: readonly ChildNode[]): Map<ChildNode, Item> {
-  const found = new Map<ChildNode, Item>();
-  let run: { paragraph: ElementNode; marker: Marker; length: number; text: TextNode }[] = [];
-  const close = (): void => {
-    if (run.length > 1)
-      for (const { paragraph, marker, length, text } of run) {
-        found.set(paragraph, { paragraph, level: 0, list: 'typed', marker, letters: countLetters(text.value.slice(0, length)) });
-        text.value = text.value.slice(length);
-      }
-    run = [];
-  };
-  for (const child of children) {
-    if (child.type === 'text' && !hasLetters(child.value)) continue;
-    const first = child.type === 'element' && child.name === 'p' ? firstText(child) : null;
-    const typed = first === null ? null : typedMarker(first.value, run[run.length - 1]?.marker ?? null);
-    // A marker with nothing behind it is no item.
-    const isItem = typed !== null && child.type === 'element' && visibleText(child).trim().length > typed.length;
-    if (child.type !== 'element' || first === null || typed === null || !isItem) {
-      close();
-      continue;
+    const placed = { ...item, marker };
+    if (top === undefined || top.level < level) {
+      const list = this.listFor(placed);
+      if (top === undefined) {
+        this.children.push(list);
+        list.parent = this.parent;
+      } else append(top.last, list);
+      this.open.push({ list, level, item: placed, last: list });
     }
-    const last = run[run.length - 1];
-    if (
-      last !== undefined &&
-      (last.marker.ordered !== typed.marker.ordered || (typed.marker.ordered && typed.marker.value !== last.marker.value + 1))
-    )
-      close();
-    run.push({ paragraph: child, ...typed, text: first });
+    const at = this.open[this.open.length - 1]!;
+    const li = new ElementNode('li', HTML_NAMESPACE, []);
+    copyPlace(item.element, li);
+    for (const child of item.element.children) append(li, child);
+    append(at.list, li);
+    at.item = placed;
+    at.last = li;
+    this.last.set(`${item.list} ${level}`, marker);
+    if (item.element.name === 'li') this.report.changed(li, '<li>');
+    else this.report.renamed(li, item.element.name, item.letters);
   }
-  close();
-  return found;
+
+  private listFor({ marker, element }: Item & { marker: Marker }): ElementNode {
+    const list = new ElementNode(marker.ordered ? 'ol' : 'ul', HTML_NAMESPACE, []);
+    if (marker.ordered) {
+      if (marker.type !== '1') list.attributes.push({ name: 'type', value: marker.type });
+      if (marker.value > 1) list.attributes.push({ name: 'start', value: String(marker.value) });
+    }
+    copyPlace(element, list);
+    return list;
+  }
 }
 
-function firstText(element: ElementNode): TextNode | null {
-  let at: ParentNode = element;
-  for (let steps = 0; steps < 6; steps++) {
-    const child: ChildNode | undefined = at.children.find((node) => node.type !== 'text' || hasLetters(node.value));
-    if (child === undefined || child.type === 'comment') return null;
-    if (child.type === 'text') return countLetters(child.value) > 0 ? child : null;
-    at = child;
-  }
-  return null;
+/** Whether an item follows another in one list: bullets always do, numbers where they count on. */
+function goesOn({ marker: before }: Item, { marker: next }: { marker: Marker }): boolean {
+  if (before.ordered !== next.ordered) return false;
+  return !next.ordered || (next.value === before.value + 1 && (next.type === before.type || next.isGuessed === true));
+}
+
+function copyPlace(from: ElementNode, to: ElementNode): void {
+  to.start = from.start;
+  to.startTagEnd = from.startTagEnd;
+  to.endTagStart = from.endTagStart;
+  to.end = from.end;
 }
 
 /** A list that stands in a list beside its items belongs into the item before it. */
@@ -237,4 +171,20 @@ function mendNesting(root: ParentNode, report: Reporter): void {
     }
     list.children = kept;
   }
+}
+
+/** An item that begins with its only paragraph needs none. */
+function bareItem(item: ElementNode, report: Reporter): void {
+  const telling = item.children.filter((child) => child.type === 'element' || (child.type === 'text' && countLetters(child.value) > 0));
+  const [first, ...rest] = telling;
+  if (first?.type !== 'element' || first.name !== 'p' || styleOf(first, 'display') === 'none') return;
+  if (!rest.every((child) => child.type === 'element' && (child.name === 'ul' || child.name === 'ol'))) return;
+  const children: ChildNode[] = [];
+  for (const child of item.children) {
+    if (child === first) children.push(...first.children);
+    else children.push(child);
+  }
+  item.children = [];
+  for (const child of children) append(item, child);
+  report.unwrapped(first);
 }

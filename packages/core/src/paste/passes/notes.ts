@@ -1,5 +1,5 @@
 import { append, ElementNode, HTML_NAMESPACE, TextNode, type ParentNode } from '../../html/node';
-import { countLetters, visibleLetters, visibleText } from '../../html/text';
+import { countLetters, hasLetters, visibleLetters, visibleText } from '../../html/text';
 import { elementsOf, transform } from '../../html/transform';
 import { styleOf } from '../declarations';
 import type { Pass } from '../pass';
@@ -16,20 +16,21 @@ export const notes: Pass<'notes'> = {
   id: 'notes',
   label: 'Notes',
   effect: 'Footnotes become linked notes at the end, or bracketed text at their place.',
+  unit: ['note', 'notes'],
   run({ root, settings, idPrefix, report }) {
     const found = notesIn(root);
     if (found.length === 0) return;
     const bodies = new Set(found.map(({ body }) => body));
     const list = new ElementNode('ol', HTML_NAMESPACE, []);
     const byReference = new Map(found.map((note, index) => [note.reference, { note, index }]));
-    const isSeparator = (element: ElementNode): boolean =>
-      element.name === 'hr' && element.parent?.type === 'element' && isNoteList(element.parent);
-    for (const { body, back } of found) transform(body, { element: (element) => (element === back ? 'drop' : 'keep') });
+    const isSeparator = isSeparatorBefore(bodies);
+    for (const { body, back } of found)
+      transform(body, { element: (element) => (element === back || onlyChild(element) === back ? 'drop' : 'keep') });
     transform(root, {
       element(element) {
         if (bodies.has(element) || isSeparator(element)) return 'drop';
-        const known = byReference.get(element);
-        if (known === undefined) return 'keep';
+        const known = byReference.get(element) ?? byReference.get(onlyChild(element)!);
+        if (known === undefined || (element !== known.note.reference && element.name !== 'sup')) return 'keep';
         const { note, index } = known;
         const number = index + 1;
         if (settings.become === 'drop') {
@@ -66,6 +67,13 @@ export const notes: Pass<'notes'> = {
   },
 };
 
+/** The element that another holds and nothing else: a raised number may stand in `sup` already. */
+function onlyChild(element: ElementNode): ElementNode | null {
+  if (element.name !== 'sup') return null;
+  const [only, ...rest] = element.children.filter((child) => child.type !== 'text' || countLetters(child.value) > 0);
+  return only?.type === 'element' && rest.length === 0 ? only : null;
+}
+
 function item({ body }: Note, id: string, backId: string): ElementNode {
   const li = new ElementNode('li', HTML_NAMESPACE, [{ name: 'id', value: id }]);
   copyPlace(body, li);
@@ -78,8 +86,11 @@ function item({ body }: Note, id: string, backId: string): ElementNode {
   const link = new ElementNode('a', HTML_NAMESPACE, [{ name: 'href', value: `#${backId}` }]);
   copyPlace(body, link);
   append(link, new TextNode('↩'));
-  append(li, new TextNode(' '));
-  append(li, link);
+  // Behind the last words, in the paragraph that they stand in.
+  const last = li.children.findLast((child) => child.type === 'element' || hasLetters(child.type === 'text' ? child.value : ''));
+  const end = last?.type === 'element' && last.name === 'p' ? last : li;
+  append(end, new TextNode(' '));
+  append(end, link);
   return li;
 }
 
@@ -129,10 +140,27 @@ function bodyOf(back: ElementNode): ElementNode | null {
   return body;
 }
 
+/** Lines that a program draws above its notes: those in its list of notes, and one that stands straight before the first note. */
+function isSeparatorBefore(bodies: ReadonlySet<ElementNode>): (element: ElementNode) => boolean {
+  const separators = new Set<ElementNode>();
+  for (const { parent } of bodies)
+    for (let at: ElementNode | null = null, i = 0; parent !== null && i < parent.children.length; i++) {
+      const child = parent.children[i]!;
+      if (child.type !== 'element') continue;
+      if (bodies.has(child)) {
+        if (at?.name === 'hr') separators.add(at);
+        break;
+      }
+      at = child;
+    }
+  return (element) =>
+    separators.has(element) || (/^(hr|br)$/.test(element.name) && element.parent?.type === 'element' && isNoteList(element.parent));
+}
+
 function isNote(element: ElementNode): boolean {
   return (
     /^(footnote|endnote)$/.test(styleOf(element, 'mso-element')) ||
-    /^(sd(foot|end)note\d+|(ftn|edn)\d+)$/.test(element.attribute('id') ?? '')
+    /^(sd(foot|end)note\d+|(ftn|edn|ftnt|endnote-?|footnote-?|fn-?)\d+)$/.test(element.attribute('id') ?? '')
   );
 }
 

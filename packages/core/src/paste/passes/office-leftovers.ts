@@ -1,17 +1,41 @@
-import { hasLetters } from '../../html/text';
-import { transform } from '../../html/transform';
+import { TextNode, type ElementNode, type ParentNode } from '../../html/node';
+import { hasLetters, visibleLetters } from '../../html/text';
+import { elementsOf, transform } from '../../html/transform';
 import { looseDeclarations, setAttribute, styleOf } from '../declarations';
-import type { Pass } from '../pass';
+import type { Pass, PassRun, Reporter } from '../pass';
 
 /** Elements that stand in the head of an office page, or that only the program itself reads. */
 const OFFICE_ONLY: ReadonlySet<string> = new Set(['xml', 'meta', 'link', 'style', 'title', 'base']);
+
+/** Sources that mark every word with the language they check its spelling by. */
+const MARKS_LANGUAGES: ReadonlySet<string> = new Set(['word-processor', 'spreadsheet', 'presentation', 'web-mail', 'chat']);
+
+/** List and note properties are still needed by the passes that rebuild those; the others only their own program reads. */
+const OFFICE_PROPERTY =
+  /^(?:mso-(?!list|element|footnote|endnote|special-(?:character|format)|outline-level)|tab-stops|tab-interval|-aw-|page-break|page$|layout-grid|text-underline-position|text-autospace|text-fit-text|ruby-)/;
+const HAS_OFFICE_PROPERTY = /(?:^|[;\s])(?:mso-|tab-|-aw-|page|layout-grid|text-underline-position|text-autospace|text-fit-text|ruby-)/i;
+
+const ODD_ATTRIBUTE =
+  /^(?:o|v|w|x|m|xml|xmlns)(?::|$)|^(?:data-(?:sheets|ccp|contrast|font|listid|leveltext|aria-posinset|stringify|wac)|sdnum|sdval|paraid|paraeid|eza$)/;
 
 /** Takes away what office programs put on the clipboard for themselves; tracked deletions and margin comments as they are set. */
 export const officeLeftovers: Pass<'office-leftovers'> = {
   id: 'office-leftovers',
   label: 'Office leftovers',
   effect: 'Conditional comments, office namespaces and properties, empty anchors and tracked deletions go.',
-  run({ root, settings, report }) {
+  unit: ['piece', 'pieces'],
+  run(run) {
+    const { root, settings, report } = run;
+    const pointedTo = new Set<string>();
+    for (const element of elementsOf(root)) {
+      const href = element.attribute('href');
+      if (href?.startsWith('#') === true) pointedTo.add(href.slice(1));
+    }
+    const marksLanguages = settings.languages === 'drop' && MARKS_LANGUAGES.has(run.source);
+    const marks: Marks = {
+      language: marksLanguages ? languageOfMost(root) : null,
+      direction: marksLanguages && !elementsOf(root).some((element) => element.attribute('dir')?.toLowerCase() === 'rtl') ? 'ltr' : null,
+    };
     transform(root, {
       comment(comment) {
         report.removed(comment);
@@ -19,62 +43,126 @@ export const officeLeftovers: Pass<'office-leftovers'> = {
       },
       element(element) {
         const { name } = element;
-        if (OFFICE_ONLY.has(name)) {
+        if (OFFICE_ONLY.has(name) || (name === 'del' && settings.deletions === 'drop') || isPageBreak(element)) {
           report.removed(element);
           return 'drop';
         }
-        if (name === 'del' && settings.deletions === 'drop') {
+        if (settings.comments === 'drop' && isMarginComment(element)) {
           report.removed(element);
           return 'drop';
         }
-        if (
-          settings.comments === 'drop' &&
-          (/comment-list|comment$/.test(styleOf(element, 'mso-element')) || element.attribute('class') === 'MsoCommentReference')
-        ) {
+        if (settings.hidden === 'drop' && isHidden(element)) {
           report.removed(element);
           return 'drop';
         }
-        if (name === 'ins' || name.includes(':') || isHiddenMarker(element)) {
+        if (name === 'ins' || name.includes(':') || name.includes('-') || isHiddenMarker(element) || isCommentedText(element)) {
           report.unwrapped(element);
           return 'unwrap';
         }
-        if (name === 'a' && element.attributes.every(({ name: attribute }) => attribute === 'name') && !hasContent(element)) {
+        if (isEmptyAnchor(element, pointedTo)) {
           report.removed(element);
           return 'drop';
         }
-        const style = element.attribute('style');
-        if (style !== undefined && /(?:^|[;\s])(?:mso-|tab-stops|-aw-)|page-break|text-underline-position/i.test(style)) {
-          const kept = looseDeclarations(style).filter(
-            // List and note properties are still needed by the passes that rebuild those.
-            ({ property }) =>
-              !/^(mso-(?!list|element|footnote|endnote|special-character)|tab-stops|-aw-|page-break|text-underline-position)/.test(
-                property,
-              ),
-          );
-          const after = kept.map(({ property, value }) => `${property}:${value}`).join(';');
-          if (after !== style) {
-            setAttribute(element, 'style', after === '' ? null : after);
-            report.changed(element, after === '' ? '' : `style="${after}"`);
-          }
+        if (isFiller(element)) {
+          const lost = visibleLetters(element);
+          report.changed(element, ' ', 'tidy', lost);
+          return [new TextNode(' ')];
         }
-        const odd = element.attributes.filter(({ name: attribute }) =>
-          /^(?:o|v|w|x|xmlns)(?::|$)|^(?:data-sheets-|sdnum|sdval)/.test(attribute),
-        );
-        for (const { name: attribute } of odd) {
-          setAttribute(element, attribute, null);
-          report.changed(element, '');
-        }
+        cleanAttributes(element, marks, report);
         return 'keep';
       },
     });
   },
 };
 
-function hasContent(element: { children: readonly { type: string; value?: string }[] }): boolean {
-  return element.children.some((child) => child.type === 'element' || (child.type === 'text' && hasLetters(child.value ?? '')));
+/** The language and the direction that go without saying. */
+interface Marks {
+  language: string | null;
+  direction: 'ltr' | null;
+}
+
+function cleanAttributes(element: ElementNode, { language, direction }: Marks, report: PassRun['report']): void {
+  const style = element.attribute('style');
+  if (style !== undefined && HAS_OFFICE_PROPERTY.test(style)) cleanStyle(element, style, report);
+  for (const { name, value } of [...element.attributes])
+    if (
+      ODD_ATTRIBUTE.test(name) ||
+      (name === 'lang' && primaryOf(value) === language) ||
+      (name === 'dir' && value.toLowerCase() === direction)
+    ) {
+      report.attribute(element, name);
+      setAttribute(element, name, null);
+    }
+}
+
+function cleanStyle(element: ElementNode, style: string, report: Reporter): void {
+  const declarations = looseDeclarations(style);
+  const kept = declarations.filter(({ property }) => !OFFICE_PROPERTY.test(property));
+  if (kept.length === declarations.length) return;
+  const after = kept.map(({ property, value }) => `${property}:${value}`).join(';');
+  for (const declaration of declarations) if (!kept.includes(declaration)) report.declaration(element, declaration, 'tidy');
+  setAttribute(element, 'style', after === '' ? null : after);
+}
+
+function isPageBreak(element: ElementNode): boolean {
+  return element.name === 'br' && /page-break-before\s*:\s*always|mso-break-type\s*:\s*section/i.test(element.attribute('style') ?? '');
+}
+
+function isMarginComment(element: ElementNode): boolean {
+  const id = element.attribute('id') ?? '';
+  return (
+    /comment-list|comment$/.test(styleOf(element, 'mso-element')) ||
+    element.attribute('class') === 'MsoCommentReference' ||
+    /^_(?:anchor|com)_\d+$/.test(id)
+  );
+}
+
+/** The anchor around words that a margin comment is about: the words stay. */
+function isCommentedText(element: ElementNode): boolean {
+  return element.name === 'a' && (element.attribute('style') ?? '').includes('mso-comment-reference');
+}
+
+function isHidden(element: ElementNode): boolean {
+  const style = element.attribute('style');
+  if (style === undefined || !/none|hide/i.test(style)) return false;
+  return styleOf(element, 'display') === 'none' || styleOf(element, 'mso-hide') === 'all';
+}
+
+function isEmptyAnchor(element: ElementNode, pointedTo: ReadonlySet<string>): boolean {
+  if (element.name !== 'a' || hasContent(element)) return false;
+  const name = element.attribute('name') ?? element.attribute('id') ?? '';
+  return element.attributes.every(({ name: attribute }) => /^(name|id|style|class|title)$/.test(attribute)) && !pointedTo.has(name);
+}
+
+/** What a program writes in the place of a tab or of several spaces. */
+function isFiller(element: ElementNode): boolean {
+  if (element.name !== 'span') return false;
+  const style = element.attribute('style') ?? '';
+  return /mso-tab-count|mso-spacerun/i.test(style) && element.children.every((child) => child.type === 'text');
+}
+
+function hasContent(element: ElementNode): boolean {
+  return element.children.some((child) => child.type === 'element' || (child.type === 'text' && hasLetters(child.value)));
 }
 
 /** The wrapper that an online word processor puts around everything: bold that is not bold. */
-function isHiddenMarker(element: Parameters<typeof styleOf>[0]): boolean {
-  return element.name === 'b' && /docs-internal-guid/.test(element.attribute('id') ?? '') && styleOf(element, 'font-weight') === 'normal';
+function isHiddenMarker(element: ElementNode): boolean {
+  return /^(b|span|div)$/.test(element.name) && /docs-internal-guid/.test(element.attribute('id') ?? '');
+}
+
+/** The language that the most letters are marked with, without its region; null where none is marked. */
+function languageOfMost(root: ParentNode): string | null {
+  const counts = new Map<string, number>();
+  for (const element of elementsOf(root)) {
+    const language = element.attribute('lang');
+    if (language === undefined) continue;
+    const primary = primaryOf(language);
+    const letters = element.children.reduce((sum, child) => sum + (child.type === 'text' ? child.value.length : 1), 0);
+    counts.set(primary, (counts.get(primary) ?? 0) + letters);
+  }
+  return [...counts].reduce<[string | null, number]>((best, next) => (next[1] > best[1] ? next : best), [null, -1])[0];
+}
+
+function primaryOf(language: string): string {
+  return language.split('-')[0]!.toLowerCase();
 }

@@ -1,60 +1,196 @@
 import { isBlock, REPLACED_ELEMENTS } from '../../html/elements';
-import { append, ElementNode, HTML_NAMESPACE, type ChildNode } from '../../html/node';
+import { append, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
 import { countLetters, hasLetters } from '../../html/text';
 import { transform } from '../../html/transform';
 import { isMeaningful } from '../../markup/hard-spaces';
-import type { Pass } from '../pass';
+import type { PastePasses } from '../../profile/paste-schema';
+import type { Pass, Reporter } from '../pass';
+import { replaceInRun, textRuns, type Replaced, type TextRun } from '../text-runs';
+import { linesAsEnterMakes } from './lines-as-enter';
 
 /** Characters that show nothing: zero-width ones, soft hyphens, byte order marks, controls other than white space. */
 // eslint-disable-next-line no-control-regex -- these are the characters meant
-const INVISIBLE = /[\u0001-\u0008\u000e-\u001f\u007f\u00ad\u200b\u200c\u2060\ufeff]/g;
+const INVISIBLE = /[\u0001-\u0008\u000e-\u001f\u007f\u00ad\u200b\u200c\u2060\ufeff]+/g;
 
-/** Makes hard spaces plain, takes invisible characters and empty paragraphs away, and turns runs of breaks into paragraphs. */
+/** As far as this on either side a hard space is judged by. */
+const CONTEXT = 16;
+
+/** Makes hard spaces plain, takes invisible characters and empty paragraphs away, and brings lines and breaks into the form that the Enter key makes. */
 export const spaces: Pass<'spaces'> = {
   id: 'spaces',
   label: 'Spaces and empties',
   effect: 'Hard spaces that bind nothing become plain; empty paragraphs go; runs of breaks become paragraphs.',
-  run({ root, settings, report }) {
-    transform(root, {
-      text(text) {
-        let value = text.value;
-        if (settings.invisible) {
-          const bare = value.replace(INVISIBLE, '');
-          if (bare !== value) report.changed(text, '', 'tidy', countLetters(value) - countLetters(bare));
-          value = bare;
-        }
-        if (settings.hardSpaces !== 'keep' && value.includes('\u00a0')) {
-          const before = value;
-          value = value.replace(/\u00a0+/g, (run, at: number) => {
-            if (settings.hardSpaces === 'runs') return run.length > 1 ? ' ' : run;
-            if (
-              settings.hardSpaces === 'meaningless' &&
-              run.length === 1 &&
-              isMeaningful(before.slice(Math.max(0, at - 16), at), before.slice(at + 1, at + 17))
-            )
-              return run;
-            return ' ';
-          });
-          if (value !== before) report.changed(text, ' ');
-        }
-        text.value = value;
-        return 'keep';
-      },
-    });
+  unit: ['place', 'places'],
+  run({ root, settings, enter, report }) {
+    for (const run of textRuns(root)) tidyText(run, settings, report);
     if (settings.breaks === 'paragraphs') breaksToParagraphs(root, report);
-    if (settings.emptyParagraphs === 'remove')
-      transform(root, {
-        done(element) {
-          if (element.name !== 'p' || element.children.some(shows)) return true;
-          report.removed(element, 'change');
-          return false;
-        },
-      });
+    if (settings.emptyParagraphs !== 'keep') takeEmpties(root, settings.emptyParagraphs, report);
+    if (settings.emptyParagraphs === 'remove') takeLooseBreaks(root, report);
+    if (settings.lines === 'enter-key') linesAsEnterMakes(root, enter, report);
+    if (settings.whiteSpace === 'collapse') trimBlocks(root, report);
   },
 };
 
+/** Invisible characters, hard spaces and runs of white space in one line of text. */
+function tidyText(run: TextRun, settings: PastePasses['spaces'], report: Reporter): void {
+  if (settings.invisible)
+    change(
+      run,
+      matches(run.text, INVISIBLE, () => ''),
+      report,
+      'nothing',
+    );
+  if (settings.hardSpaces !== 'keep' && run.text.includes('\u00a0'))
+    change(
+      run,
+      matches(run.text, /\u00a0+/g, (hard, start) => (isKept(run.text, hard, start, settings.hardSpaces) ? hard : ' ')),
+      report,
+      ' ',
+    );
+  if (settings.whiteSpace === 'collapse') {
+    // Readers see one space whatever stands there, so that one entry for a line says enough.
+    const changes = matches(run.text, /[\t\n\f\r ]{2,}|[\t\n\f\r]/g, () => ' ');
+    if (changes.length > 0 && !isBetweenBlocks(run)) {
+      const [place] = replaceInRun(run, changes);
+      run.text = run.nodes.map(({ value }) => value).join('');
+      report.changed(place!, ' ');
+    }
+  }
+}
+
+function isKept(text: string, hard: string, start: number, which: PastePasses['spaces']['hardSpaces']): boolean {
+  if (which === 'runs') return hard.length === 1;
+  const after = start + hard.length;
+  return (
+    which === 'meaningless' &&
+    hard.length === 1 &&
+    isMeaningful(text.slice(Math.max(0, start - CONTEXT), start), text.slice(after, after + CONTEXT))
+  );
+}
+
+function matches(text: string, pattern: RegExp, instead: (found: string, start: number) => string): Replaced[] {
+  const changes: Replaced[] = [];
+  for (const match of text.matchAll(pattern)) {
+    const replacement = instead(match[0], match.index);
+    if (replacement !== match[0]) changes.push({ start: match.index, end: match.index + match[0].length, text: replacement });
+  }
+  return changes;
+}
+
+function change(run: TextRun, changes: readonly Replaced[], report: Reporter, after: string): void {
+  if (changes.length === 0) return;
+  const places = replaceInRun(run, changes);
+  changes.forEach(({ start, end, text }, i) =>
+    report.changed(places[i]!, after === 'nothing' ? '' : after, 'tidy', countLetters(run.text.slice(start, end)) - countLetters(text)),
+  );
+  run.text = run.nodes.map(({ value }) => value).join('');
+}
+
+/** White space between blocks lays out the source and is no text. */
+function isBetweenBlocks({ text }: TextRun): boolean {
+  return !hasLetters(text) && !text.includes('\u00a0');
+}
+
+/** White space at the edges of blocks, and more than a line end between them: no reader sees it. */
+function trimBlocks(root: ParentNode, report: Reporter): void {
+  const stack: ParentNode[] = [root];
+  for (let parent = stack.pop(); parent !== undefined; parent = stack.pop()) {
+    if (parent.type === 'element' && (parent.name === 'pre' || parent.name === 'textarea')) continue;
+    if (parent.type === 'fragment' || isBlock(parent.name)) parent.children = trimmed(parent, report);
+    for (const child of parent.children) if (child.type === 'element') stack.push(child);
+  }
+}
+
+function trimmed({ type, children }: ParentNode, report: Reporter): ChildNode[] {
+  const isBreak = (child: ChildNode | undefined): boolean => child?.type === 'element' && child.name === 'br';
+  const isEdge = (child: ChildNode | undefined): boolean =>
+    child === undefined || isBreak(child) || (child.type === 'element' && isBlock(child.name));
+  const kept: ChildNode[] = [];
+  children.forEach((child, i) => {
+    if (child.type !== 'text') {
+      kept.push(child);
+      return;
+    }
+    const [before, after] = [kept[kept.length - 1], children[i + 1]];
+    if (isEdge(before) && isEdge(after) && !hasLetters(child.value) && !child.value.includes('\u00a0')) {
+      // Between blocks one line end lays out the source; beside breaks and at the ends of a line there is nothing to lay out.
+      const isBetween = before !== undefined && after !== undefined && !isBreak(before) && !isBreak(after);
+      const isInside =
+        type === 'element' && children.length > 1 && (before !== undefined || after !== undefined) && !isBreak(before ?? after);
+      child.value = (isBetween || isInside) && child.value.includes('\n') ? '\n' : '';
+    } else {
+      if (isEdge(before)) child.value = child.value.replace(/^[\t\n\f\r ]+/, '');
+      if (isEdge(after)) child.value = child.value.replace(/[\t\n\f\r ]+$/, '');
+    }
+    if (child.value !== '') kept.push(child);
+  });
+  // A break at the end of a line of text shows nothing.
+  const last = kept[kept.length - 1];
+  if (last !== undefined && isBreak(last) && kept.length > 1 && !isEdge(kept[kept.length - 2]) && type === 'element') {
+    report.removed(last);
+    kept.pop();
+  }
+  return kept;
+}
+
+const INLINE_FORMATTING: ReadonlySet<string> = new Set('b i u s em strong sub sup small mark code span font strike big tt'.split(' '));
+
+/** Paragraphs with nothing to see, and formatting around nothing. */
+function takeEmpties(root: ParentNode, become: 'remove' | 'breaks', report: Reporter): void {
+  transform(root, {
+    done(element) {
+      if (INLINE_FORMATTING.has(element.name) && element.attributes.every(({ name }) => name !== 'id') && element.children.length === 0) {
+        report.removed(element);
+        return false;
+      }
+      if (element.name === 'div' && element.attributes.length === 0 && !element.children.some(shows)) {
+        report.removed(element);
+        return false;
+      }
+      if (element.name !== 'p' || element.children.some(shows)) return true;
+      if (become === 'breaks') {
+        element.name = 'br';
+        element.children = [];
+        element.attributes = [];
+        report.renamed(element, 'p');
+        return true;
+      }
+      report.removed(element, 'tidy');
+      return false;
+    },
+  });
+}
+
+/** Breaks that stand between blocks, where they make an empty line of their own. */
+function takeLooseBreaks(root: ParentNode, report: Reporter): void {
+  const stack: ParentNode[] = [root];
+  for (let parent = stack.pop(); parent !== undefined; parent = stack.pop()) {
+    const { children } = parent;
+    if (children.some((child) => child.type === 'element' && isBlock(child.name))) {
+      const isBreak = (child: ChildNode): boolean => child.type === 'element' && child.name === 'br';
+      const tells = (child: ChildNode): boolean =>
+        !isBreak(child) && (child.type === 'element' || (child.type === 'text' && hasLetters(child.value)));
+      // What tells before each place, and behind it.
+      let before: ChildNode | null = null;
+      const behind: (ChildNode | null)[] = [];
+      for (let i = children.length - 1, next: ChildNode | null = null; i >= 0; i--) {
+        behind[i] = next;
+        if (tells(children[i]!)) next = children[i]!;
+      }
+      const isEdge = (child: ChildNode | null): boolean => child === null || (child.type === 'element' && isBlock(child.name));
+      parent.children = children.filter((child, i) => {
+        if (tells(child)) before = child;
+        if (!isBreak(child) || !isEdge(before) || !isEdge(behind[i] ?? null)) return true;
+        report.removed(child);
+        return false;
+      });
+    }
+    for (const child of parent.children) if (child.type === 'element') stack.push(child);
+  }
+}
+
 /** Whether anything in a node shows: letters, pictures and the like. */
-function shows(node: ChildNode): boolean {
+export function shows(node: ChildNode): boolean {
   const stack: ChildNode[] = [node];
   for (let next = stack.pop(); next !== undefined; next = stack.pop()) {
     if (next.type === 'text' && hasLetters(next.value)) return true;
@@ -66,7 +202,7 @@ function shows(node: ChildNode): boolean {
 }
 
 /** A paragraph with two or more breaks in a row becomes as many paragraphs. */
-function breaksToParagraphs(root: Parameters<typeof transform>[0], report: { changed(node: ElementNode, after: string): void }): void {
+function breaksToParagraphs(root: ParentNode, report: Reporter): void {
   transform(root, {
     element(element) {
       if (element.name !== 'p' || !hasRun(element.children)) return 'keep';
@@ -86,7 +222,11 @@ function breaksToParagraphs(root: Parameters<typeof transform>[0], report: { cha
           continue;
         }
         if (current === null || breaks > 1) {
-          current = new ElementNode('p', HTML_NAMESPACE, element.attributes.slice());
+          current = new ElementNode(
+            'p',
+            HTML_NAMESPACE,
+            element.attributes.filter(({ name }) => name !== 'id' || parts.length === 0),
+          );
           current.start = element.start;
           current.startTagEnd = element.startTagEnd;
           current.endTagStart = element.endTagStart;

@@ -1,8 +1,9 @@
-import { type ElementNode, HTML_NAMESPACE, type ParentNode } from '../../html/node';
+import { append, type ElementNode, HTML_NAMESPACE, type ParentNode } from '../../html/node';
 import { hasLetters, visibleText } from '../../html/text';
+import { isBlock } from '../../html/elements';
 import { elementsOf, transform } from '../../html/transform';
 import { setAttribute, styleOf } from '../declarations';
-import type { Pass } from '../pass';
+import type { Pass, Reporter } from '../pass';
 
 const SIZES: ReadonlySet<string> = new Set([
   'width',
@@ -17,6 +18,10 @@ const SIZES: ReadonlySet<string> = new Set([
   'bordercolor',
   'frame',
   'rules',
+  'hspace',
+  'vspace',
+  'char',
+  'charoff',
 ]);
 const PARTS: ReadonlySet<string> = new Set(['table', 'thead', 'tbody', 'tfoot', 'tr', 'td', 'th', 'col', 'colgroup']);
 
@@ -25,72 +30,136 @@ export const tables: Pass<'tables'> = {
   id: 'tables',
   label: 'Tables',
   effect: 'Widths and heights go, header rows are marked, tables that only place things are flattened.',
+  unit: ['place', 'places'],
   run({ root, settings, report }) {
-    const layout =
-      settings.layout === 'flatten'
-        ? new Set(elementsOf(root).filter((element) => element.name === 'table' && isLayout(element)))
-        : new Set();
-    const inLayout = (element: ElementNode): boolean => {
-      for (let at: ParentNode | null = element; at?.type === 'element'; at = at.parent) if (at.name === 'table') return layout.has(at);
-      return false;
-    };
-    const flattened = new Set(elementsOf(root).filter((element) => PARTS.has(element.name) && layout.size > 0 && inLayout(element)));
+    const flattened = settings.layout === 'flatten' ? layoutParts(root) : new Set<ElementNode>();
     transform(root, {
       element(element) {
+        const { name } = element;
         if (flattened.has(element)) {
+          if ((name === 'td' || name === 'th') && holdsWordsAlone(element)) {
+            // Words of two cells must not run into each other.
+            element.name = 'p';
+            element.attributes = [];
+            report.renamed(element, name);
+            return 'keep';
+          }
           report.unwrapped(element);
           return 'unwrap';
         }
-        if (settings.sizes === 'drop' && PARTS.has(element.name))
-          for (const { name } of [...element.attributes])
-            if (SIZES.has(name)) {
-              setAttribute(element, name, null);
-              report.changed(element, '');
+        if (!PARTS.has(name)) return 'keep';
+        if (settings.sizes === 'drop') {
+          for (const { name: attribute } of [...element.attributes])
+            if (SIZES.has(attribute)) {
+              report.attribute(element, attribute);
+              setAttribute(element, attribute, null);
             }
-        if (element.name === 'table' && settings.headerRow !== 'never') markHeader(element, settings.headerRow, report);
+          if (isBareColumn(element)) {
+            report.removed(element);
+            return 'drop';
+          }
+        }
+        if (name === 'table' && settings.headerRow !== 'never') markHeader(element, settings.headerRow, report);
         return 'keep';
+      },
+      done(element) {
+        if (settings.cellParagraphs === 'unwrap' && (element.name === 'td' || element.name === 'th')) bareCell(element, report);
+        return true;
       },
     });
   },
 };
 
-/** A table of one cell, or one with neither header nor border and with blocks in its cells, only places things. */
-function isLayout(table: ElementNode): boolean {
-  const own = elementsOf(table);
-  const cells = own.filter(({ name }) => name === 'td' || name === 'th');
-  if (cells.length === 1) return true;
-  const holdsBlocks = cells.some((cell) =>
-    cell.children.some((child) => child.type === 'element' && ['p', 'div', 'table', 'ul', 'h1', 'h2', 'h3'].includes(child.name)),
-  );
-  return (
-    holdsBlocks &&
-    !own.some(({ name }) => name === 'th' || name === 'caption') &&
-    table.attribute('border') !== '1' &&
-    own.some(({ name }) => name === 'table') &&
-    styleOf(table, 'border') === ''
-  );
+/** A column, or a group of columns, that only said how wide it is. */
+function isBareColumn(element: ElementNode): boolean {
+  const says = (one: ElementNode): boolean => one.attributes.some(({ name }) => name === 'class' || name === 'id');
+  if (element.name === 'col') return element.parent?.type !== 'element' || element.parent.name !== 'colgroup' ? !says(element) : false;
+  return element.name === 'colgroup' && !says(element) && !elementsOf(element).some(says);
 }
 
-function markHeader(
-  table: ElementNode,
-  when: 'marked' | 'looks-so',
-  report: { renamed(element: ElementNode, before: string): void },
-): void {
-  const rows = elementsOf(table).filter(({ name }) => name === 'tr');
+function holdsWordsAlone(cell: ElementNode): boolean {
+  return cell.children.length > 0 && !cell.children.some((child) => child.type === 'element' && isBlock(child.name));
+}
+
+/** Every part of the tables that only place things. */
+function layoutParts(root: ParentNode): Set<ElementNode> {
+  const parts = new Map<ElementNode, ElementNode[]>();
+  const inner = new Set<ElementNode>();
+  const stack: { node: ParentNode; table: ElementNode | null }[] = [{ node: root, table: null }];
+  for (let open = stack.pop(); open !== undefined; open = stack.pop())
+    for (const child of open.node.children) {
+      if (child.type !== 'element') continue;
+      const table = child.name === 'table' ? child : open.table;
+      if (child.name === 'table' && open.table !== null) inner.add(open.table);
+      if (table !== null && (PARTS.has(child.name) || child.name === 'caption')) {
+        const own = parts.get(table);
+        if (own === undefined) parts.set(table, [child]);
+        else own.push(child);
+      }
+      stack.push({ node: child, table });
+    }
+  const flattened = new Set<ElementNode>();
+  for (const [table, own] of parts) if (isLayout(table, own, inner.has(table))) for (const part of own) flattened.add(part);
+  return flattened;
+}
+
+/** A table of one cell, one that says it only presents, or one with neither header nor border and with tables and blocks in its cells. */
+function isLayout(table: ElementNode, own: readonly ElementNode[], holdsTable: boolean): boolean {
+  if (table.attribute('role') === 'presentation' || table.attribute('role') === 'none') return true;
+  const cells = own.filter(({ name }) => name === 'td' || name === 'th');
+  if (own.some(({ name }) => name === 'th' || name === 'caption')) return false;
+  if (cells.length === 1) return true;
+  // One row of cells with headings, lists or several blocks in them sets things beside each other.
+  const isOneRow = own.filter(({ name }) => name === 'tr').length === 1;
+  if (isOneRow && table.attribute('border') !== '1' && cells.some(holdsMuch)) return true;
+  return holdsTable && table.attribute('border') !== '1' && styleOf(table, 'border') === '';
+}
+
+function holdsMuch(cell: ElementNode): boolean {
+  const blocks = cell.children.filter((child) => child.type === 'element' && isBlock(child.name));
+  return blocks.length > 1 || blocks.some((block) => block.type === 'element' && /^(h[1-6]|ul|ol|table)$/.test(block.name));
+}
+
+function markHeader(table: ElementNode, when: 'marked' | 'looks-so', report: Reporter): void {
+  const rows = rowsOf(table);
   const [first, second] = rows;
   if (first === undefined || second === undefined || first.namespace !== HTML_NAMESPACE) return;
-  const cells = first.children.filter(
-    (child): child is ElementNode => child.type === 'element' && (child.name === 'td' || child.name === 'th'),
-  );
+  const cells = cellsOf(first);
   if (cells.length === 0 || cells.some(({ name }) => name === 'th')) return;
   const isMarked = first.parent?.type === 'element' && first.parent.name === 'thead';
-  const looksSo = cells.every((cell) => isBold(cell)) && !elementsOf(second).some((cell) => cell.name === 'td' && isBold(cell));
+  const looksSo = cells.every((cell) => isBold(cell)) && !cellsOf(second).some((cell) => cell.name === 'td' && isBold(cell));
   if (!isMarked && !(when === 'looks-so' && looksSo)) return;
   for (const cell of cells) {
     cell.name = 'th';
     report.renamed(cell, 'td');
     if (cell.attribute('scope') === undefined) setAttribute(cell, 'scope', 'col');
+    plainHeader(cell, report);
   }
+}
+
+/** A header says by itself that it is one: bold that holds all of it says it again. */
+function plainHeader(cell: ElementNode, report: Reporter): void {
+  transform(cell, {
+    element(element) {
+      if (element.name !== 'strong' && element.name !== 'b') return 'keep';
+      report.unwrapped(element);
+      return 'unwrap';
+    },
+  });
+}
+
+function rowsOf(table: ElementNode): ElementNode[] {
+  return table.children.flatMap((child) =>
+    child.type !== 'element'
+      ? []
+      : child.name === 'tr'
+        ? [child]
+        : child.children.filter((row): row is ElementNode => row.type === 'element' && row.name === 'tr'),
+  );
+}
+
+function cellsOf(row: ElementNode): ElementNode[] {
+  return row.children.filter((child): child is ElementNode => child.type === 'element' && (child.name === 'td' || child.name === 'th'));
 }
 
 function isBold(cell: ElementNode): boolean {
@@ -101,4 +170,14 @@ function isBold(cell: ElementNode): boolean {
     .filter(({ name }) => name === 'b' || name === 'strong')
     .reduce((sum, element) => sum + visibleText(element).trim().length, 0);
   return bold >= text.trim().length;
+}
+
+/** The paragraph of a cell that holds just one goes, its words stay. */
+function bareCell(cell: ElementNode, report: Reporter): void {
+  const [only, ...rest] = cell.children.filter((child) => child.type === 'element' || (child.type === 'text' && hasLetters(child.value)));
+  if (only?.type !== 'element' || only.name !== 'p' || rest.length > 0) return;
+  const { children } = only;
+  cell.children = [];
+  for (const child of children) append(cell, child);
+  report.unwrapped(only);
 }

@@ -1,0 +1,82 @@
+import { isBlock, REPLACED_ELEMENTS } from '../html/elements';
+import type { ParentNode, TextNode } from '../html/node';
+
+/** Text nodes that a reader sees as one line of text, since only inline markup stands between them. */
+export interface TextRun {
+  nodes: TextNode[];
+  /** Their texts, joined. */
+  text: string;
+}
+
+/** Text in these is the author's own, to the letter. */
+const AS_WRITTEN: ReadonlySet<string> = new Set(['pre', 'textarea', 'listing', 'xmp', 'plaintext', 'script', 'style']);
+const CODE: ReadonlySet<string> = new Set(['code', 'kbd', 'samp']);
+
+/**
+ * The runs of text in a tree, in document order. Blocks, breaks, pictures and the like part them; preformatted text is left out.
+ *
+ * @param withCode whether `code`, `kbd` and `samp` count; where not, they part runs and are left out
+ */
+export function textRuns(root: ParentNode, withCode = true): TextRun[] {
+  const runs: TextRun[] = [];
+  let nodes: TextNode[] = [];
+  const close = (): void => {
+    if (nodes.length > 0) runs.push({ nodes, text: nodes.length === 1 ? nodes[0]!.value : nodes.map(({ value }) => value).join('') });
+    nodes = [];
+  };
+  const stack: { node: ParentNode; next: number }[] = [{ node: root, next: 0 }];
+  for (let open = stack[0]; open !== undefined; open = stack[stack.length - 1]) {
+    const child = open.node.children[open.next++];
+    if (child === undefined) {
+      stack.pop();
+      if (open.node.type === 'fragment' || parts(open.node.name, withCode)) close();
+    } else if (child.type === 'text') nodes.push(child);
+    else if (child.type === 'element') {
+      if (parts(child.name, withCode)) close();
+      if (!AS_WRITTEN.has(child.name) && (withCode || !CODE.has(child.name))) stack.push({ node: child, next: 0 });
+    }
+  }
+  return runs;
+}
+
+function parts(name: string, withCode: boolean): boolean {
+  return isBlock(name) || name === 'br' || REPLACED_ELEMENTS.has(name) || AS_WRITTEN.has(name) || (!withCode && CODE.has(name));
+}
+
+/** A stretch of a run's text and what takes its place. */
+export interface Replaced {
+  start: number;
+  end: number;
+  text: string;
+}
+
+/**
+ * Puts other text in the place of stretches of a run. What is put in goes to the node that the stretch begins in.
+ *
+ * @param changes in the order of the text, not overlapping
+ * @returns the node that each change was made in
+ */
+export function replaceInRun({ nodes }: TextRun, changes: readonly Replaced[]): TextNode[] {
+  const places: TextNode[] = [];
+  let begin = 0;
+  let next = 0;
+  // A change that goes beyond its node is cut from the ones that follow.
+  let cutUntil = 0;
+  for (const node of nodes) {
+    const { value } = node;
+    const end = begin + value.length;
+    let out = '';
+    let at = Math.min(Math.max(0, cutUntil - begin), value.length);
+    while (next < changes.length && changes[next]!.start < end) {
+      const change = changes[next]!;
+      out += value.slice(at, change.start - begin) + change.text;
+      at = Math.min(value.length, change.end - begin);
+      cutUntil = change.end;
+      places.push(node);
+      next++;
+    }
+    node.value = out + value.slice(at);
+    begin = end;
+  }
+  return places;
+}

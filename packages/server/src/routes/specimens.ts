@@ -1,0 +1,147 @@
+import { createRoute, z } from '@hono/zod-openapi';
+import { expectationSchema, idSchema, payloadSchema, specimenSchema } from '@typikon/core';
+import type { Context } from 'hono';
+import { UniqueConstraintError, type Sequelize } from 'sequelize';
+import { ProfileModel, SpecimenModel } from '../db/models';
+import { problem } from '../problem';
+import { etagHeader, etagOf, matches } from './entity-tags';
+import { failure, json, router } from './shared';
+
+const storedSchema = z
+  .object({
+    id: z.string(),
+    name: z.string(),
+    kind: z.string(),
+    notes: z.string(),
+    profileId: z.string(),
+    arrives: z.enum(['paste', 'stored']),
+    payload: payloadSchema,
+    expectations: z.array(expectationSchema),
+    revision: z.int(),
+  })
+  .openapi('Specimen');
+const newSchema = specimenSchema.extend({ id: idSchema }).openapi('NewSpecimen');
+const parameters = z.object({ id: idSchema });
+const headers = z.object({ 'if-match': z.string().optional() });
+
+const listRoute = createRoute({
+  method: 'get',
+  path: '/specimens',
+  summary: 'Every specimen with all that was on its clipboard',
+  responses: { 200: json(z.array(storedSchema), 'The specimens, in their order') },
+});
+const addRoute = createRoute({
+  method: 'post',
+  path: '/specimens',
+  summary: 'Adds a specimen',
+  request: { body: { required: true, ...json(newSchema, 'The specimen, typikon-specimen/1, with the id it is to have') } },
+  responses: {
+    201: { ...json(storedSchema, 'It is there now'), headers: etagHeader },
+    409: failure('There is already one with this id'),
+    422: failure('The specimen has mistakes; `problems` lists them with their places'),
+  },
+});
+const changeRoute = createRoute({
+  method: 'put',
+  path: '/specimens/{id}',
+  summary: 'Changes a specimen',
+  description: 'Needs If-Match with the entity tag of the specimen that was edited.',
+  request: { params: parameters, headers, body: { required: true, ...json(specimenSchema, 'The whole specimen') } },
+  responses: {
+    200: { ...json(storedSchema, 'It is stored'), headers: etagHeader },
+    404: failure('There is no such specimen'),
+    412: failure('Somebody else has changed it since'),
+    422: failure('The specimen has mistakes; `problems` lists them with their places'),
+    428: failure('If-Match is missing'),
+  },
+});
+const removeRoute = createRoute({
+  method: 'delete',
+  path: '/specimens/{id}',
+  summary: 'Removes a specimen',
+  request: { params: parameters, headers },
+  responses: {
+    204: { description: 'It is gone' },
+    404: failure('There is no such specimen'),
+    412: failure('Changed since'),
+    428: failure('If-Match is missing'),
+  },
+});
+
+const asJson = ({ id, name, kind, notes, profileId, arrives, payload, expectations, revision }: SpecimenModel) => ({
+  id,
+  name,
+  kind,
+  notes,
+  profileId,
+  arrives,
+  payload,
+  expectations,
+  revision,
+});
+
+/** Specimens: what profiles are tried on. What is in them is shown as text or run through the passes, never as it is. */
+export function specimens(sequelize: Sequelize) {
+  return router()
+    .openapi(listRoute, async (context) => {
+      const all = await SpecimenModel.findAll({ order: [['position', 'ASC']] });
+      return context.json(all.map(asJson), 200);
+    })
+    .openapi(addRoute, async (context) => {
+      const { id, profile, name, kind, notes, arrives, payload, expectations } = context.req.valid('json');
+      if ((await ProfileModel.count({ where: { id: profile } })) === 0) return noProfile(context, profile) as never;
+      try {
+        const created = await sequelize.transaction(async (transaction) => {
+          const position = ((await SpecimenModel.max<number, SpecimenModel>('position', { transaction })) ?? -1) + 1;
+          return SpecimenModel.create(
+            { id, name, kind, notes, profileId: profile, arrives, payload, expectations, position },
+            { transaction },
+          );
+        });
+        context.header('ETag', etagOf(1));
+        return context.json(asJson(created), 201);
+      } catch (error) {
+        if (error instanceof UniqueConstraintError)
+          return problem(context, 409, `There is already a specimen "${id}". Choose another name.`) as never;
+        throw error;
+      }
+    })
+    .openapi(changeRoute, async (context) => {
+      const { profile, name, kind, notes, arrives, payload, expectations } = context.req.valid('json');
+      if ((await ProfileModel.count({ where: { id: profile } })) === 0) return noProfile(context, profile) as never;
+      return (await onOne(sequelize, context, async (specimen) => {
+        const revision = specimen.revision + 1;
+        await specimen.update({ name, kind, notes, profileId: profile, arrives, payload, expectations, revision });
+        context.header('ETag', etagOf(revision));
+        return context.json(asJson(specimen), 200);
+      })) as never;
+    })
+    .openapi(removeRoute, async (context) => {
+      return (await onOne(sequelize, context, async (specimen) => {
+        await specimen.destroy();
+        return context.body(null, 204);
+      })) as never;
+    });
+}
+
+/** Does something to the specimen that the address names, once If-Match says that it is the one that was seen. */
+async function onOne(sequelize: Sequelize, context: Context, act: (specimen: SpecimenModel) => Promise<Response>): Promise<Response> {
+  const id = context.req.param('id') ?? '';
+  const ifMatch = context.req.header('if-match');
+  if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the specimen that was edited.');
+  return sequelize.transaction(async (transaction) => {
+    const specimen = await SpecimenModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+    if (specimen === null) return problem(context, 404, `There is no specimen "${id}".`);
+    if (!matches(ifMatch, specimen.revision))
+      return problem(context, 412, 'Somebody else has changed this specimen since you opened it. Nothing was changed.', {
+        current: asJson(specimen),
+      });
+    return act(specimen);
+  });
+}
+
+function noProfile(context: Context, id: string) {
+  return problem(context, 422, `/profile: there is no profile "${id}".`, {
+    problems: [{ profile: '', pointer: '/profile', message: `there is no profile "${id}"` }],
+  });
+}
