@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { at, root } from './paths.mjs';
 import { run } from './run.mjs';
@@ -19,6 +19,7 @@ const WEB_SOURCES = [
 
 /** Builds the web application where its sources changed since the last build. */
 export async function buildWeb() {
+  copyDictionary();
   const stamp = at('packages/web/dist/.sources');
   const wanted = fingerprint(WEB_SOURCES);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted && existsSync(at('packages/web/dist/index.html'))) return;
@@ -30,6 +31,13 @@ export async function buildWeb() {
     }),
   );
   writeFileSync(stamp, wanted);
+}
+
+/** Puts the dictionary that hyphens at line ends are closed by among the files that the application serves. */
+export function copyDictionary() {
+  const folder = at('packages/web/public/dictionaries/en-GB');
+  mkdirSync(folder, { recursive: true });
+  for (const file of ['index.aff', 'index.dic', 'license']) cpSync(at('node_modules/dictionary-en-gb', file), join(folder, file));
 }
 
 /** Builds the server; it takes a moment. */

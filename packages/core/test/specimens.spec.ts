@@ -17,8 +17,8 @@ import { demoSpecimens, isWord, longDocument, longSheet } from './specimens';
 const house = demoHouse();
 const run = (payload: ClipboardPayload, profile: string): Pasted => runPaste(payload, demoProfile(profile), { house, isWord });
 const verdicts = (expectations: readonly Expectation[], pasted: Pasted) => {
-  const { lettersBefore, lettersAfter } = measure(pasted.input, pasted.html, pasted.root, pasted.ledger);
-  return judge(expectations, pasted, lettersBefore === 0 ? 100 : (100 * lettersAfter) / lettersBefore);
+  const { lettersBefore, lettersMissed } = measure(pasted.input, pasted.html, pasted.root, pasted.ledger);
+  return judge(expectations, pasted, lettersBefore === 0 ? 100 : (100 * (lettersBefore - lettersMissed)) / lettersBefore);
 };
 
 const SPECIMENS = demoSpecimens();

@@ -1,5 +1,13 @@
-import { buttonOf, clean, type ButtonId, type Cleaned, type CompiledRules, type Profile } from '@typikon/core';
-import { baseKeymap, chainCommands, exitCode } from 'prosemirror-commands';
+import {
+  buttonOf,
+  type ButtonId,
+  type ClipboardPayload,
+  type CompiledRules,
+  type Pasted,
+  type PastedPicture,
+  type ResolvedProfile,
+} from '@typikon/core';
+import { baseKeymap, chainCommands, exitCode, splitBlockAs } from 'prosemirror-commands';
 import { history } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
 import { liftListItem, sinkListItem, splitListItem } from 'prosemirror-schema-list';
@@ -10,21 +18,17 @@ import { buildAddressStrip, type AddressStrip } from './address-strip';
 import { EDITOR_BUTTONS } from './buttons/index';
 import { compileSchema, markNameOf, nodeNameOf } from './schema/compile';
 import { readHtml, writeHtml } from './schema/html';
+import { Intake } from './paste/intake';
+import { standInBoxes } from './paste/stand-ins';
+import { buildPasteStrip, type PasteStrip } from './paste/strip';
 import { markRange } from './selection';
 import { frameDocument, type Surface } from './surface';
 import { buildToolbar, type Toolbar } from './toolbar';
 
-/** A paste (or drop) as it arrived, and what the rules made of it. */
-export interface Pasted {
-  /** The markup that came from the clipboard. */
-  html: string;
-  cleaned: Cleaned;
-}
-
 export interface AuthorEditorOptions {
   /** The element that the toolbar and the frame are put into. */
   host: HTMLElement;
-  profile: Profile;
+  resolved: ResolvedProfile;
   rules: CompiledRules;
   surface: Surface;
   /** Clean markup to begin with. */
@@ -33,7 +37,14 @@ export interface AuthorEditorOptions {
   label: string;
   /** Called after each change that the author makes, with the whole markup. */
   onChange?(html: string): void;
-  onPaste?(pasted: Pasted): void;
+  /** Called with each paste or drop, before it is put in: what came, and what the passes and rules made of it. */
+  onPaste?(payload: ClipboardPayload, pasted: Pasted): void;
+  /** Called when the author asks what was done to a paste. */
+  onSeeChanges?(): void;
+  /** Puts pictures into the asset library; without it, boxes stand in their place. */
+  uploadPictures?(pictures: readonly PastedPicture[]): Promise<void>;
+  /** Whether a dictionary knows a word, for hyphens at the ends of lines. */
+  isWord?(word: string): boolean;
 }
 
 /**
@@ -46,11 +57,14 @@ export class AuthorEditor {
   private view: EditorView | null = null;
   private readonly toolbar: Toolbar;
   private readonly strip: AddressStrip;
+  private readonly pasteStrip: PasteStrip;
+  private readonly intake: Intake;
   private readonly frame: HTMLIFrameElement;
   private isDestroyed = false;
 
   constructor(private readonly options: AuthorEditorOptions) {
-    const { host, profile, rules } = options;
+    const { host, resolved, rules } = options;
+    const { profile } = resolved;
     const document = host.ownerDocument;
     this.toolbar = buildToolbar(
       profile,
@@ -63,11 +77,24 @@ export class AuthorEditor {
       (typed) => checkAddress(typed, rules),
       () => this.focus(),
     );
+    this.pasteStrip = buildPasteStrip(document);
+    this.intake = new Intake(
+      {
+        resolved,
+        rules,
+        strip: this.pasteStrip,
+        isWord: options.isWord,
+        uploadPictures: options.uploadPictures,
+        onPaste: options.onPaste,
+        onSeeChanges: options.onSeeChanges,
+      },
+      () => this.view,
+    );
     this.frame = document.createElement('iframe');
     this.frame.className = 'te-frame';
     this.frame.title = options.label;
     this.frame.style.maxHeight = `${profile.surface.heightPx}px`;
-    host.replaceChildren(this.toolbar.dom, this.strip.dom, this.frame);
+    host.replaceChildren(this.toolbar.dom, this.strip.dom, this.frame, this.pasteStrip.dom);
     this.ready = this.begin();
   }
 
@@ -112,13 +139,16 @@ export class AuthorEditor {
       {
         state: EditorState.create({ schema, doc: readHtml(this.options.html, schema, inner.document), plugins: this.plugins() }),
         attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': this.options.label },
-        transformPastedHTML: (html) => this.cleanPaste(html),
+        handlePaste: (_view, event) => this.intake.paste(event),
+        handleDrop: (_view, event, _slice, moved) => this.intake.drop(event, moved),
         dispatchTransaction: (transaction) => {
           const { view } = this;
           if (view === null) return;
           view.updateState(view.state.apply(transaction));
           this.toolbar.update(view.state);
-          if (transaction.docChanged) this.options.onChange?.(this.html);
+          if (!transaction.docChanged) return;
+          this.intake.changed();
+          this.options.onChange?.(this.html);
         },
         handleDOMEvents: {
           click: (_view, event) => {
@@ -132,16 +162,8 @@ export class AuthorEditor {
     this.toolbar.update(this.view.state);
   }
 
-  private cleanPaste(html: string): string {
-    // What comes from this editor has been cleaned before, and carries marks that tell where it was cut.
-    if (html.includes('data-pm-slice')) return html;
-    const cleaned = clean(html, this.options.rules);
-    this.options.onPaste?.({ html, cleaned });
-    return cleaned.html;
-  }
-
   private plugins(): Plugin[] {
-    const { profile } = this.options;
+    const { profile } = this.options.resolved;
     const shown = new Set(profile.toolbar.order.flatMap((group) => profile.toolbar.groups[group]?.buttons ?? []));
     const bindings: Record<string, Command> = { 'Alt-F10': () => (this.toolbar.focus(), true) };
     // A key works where its button is on the toolbar; undo and redo work always.
@@ -165,11 +187,21 @@ export class AuthorEditor {
       dispatch?.(state.tr.replaceSelectionWith(type.create()).scrollIntoView());
       return true;
     };
+    const { enter } = profile.surface;
+    const enterBegins: Command = (state, dispatch, view) => {
+      if (enter === 'break') return lineBreak(state, dispatch);
+      const block = state.schema.nodes[nodeNameOf('div')];
+      return enter === 'block' && block !== undefined ? splitBlockAs(() => ({ type: block }))(state, dispatch, view) : false;
+    };
     return [
       history(),
+      standInBoxes(),
       keymap(bindings),
       keymap({
-        Enter: ofList((state) => (item(state) === undefined ? null : splitListItem(item(state)!))),
+        Enter: chainCommands(
+          ofList((state) => (item(state) === undefined ? null : splitListItem(item(state)!))),
+          enterBegins,
+        ),
         'Mod-]': ofList((state) => (item(state) === undefined ? null : sinkListItem(item(state)!))),
         'Mod-[': ofList((state) => (item(state) === undefined ? null : liftListItem(item(state)!))),
         'Shift-Enter': chainCommands(exitCode, lineBreak),

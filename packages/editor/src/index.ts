@@ -1,4 +1,6 @@
-export { AuthorEditor, type AuthorEditorOptions, type Pasted } from './author-editor';
+export { AuthorEditor, type AuthorEditorOptions } from './author-editor';
+export { payloadOf } from './paste/payload';
+export { sentenceFor } from './paste/strip';
 export { EDITOR_BUTTONS } from './buttons/index';
 export type { Button } from './buttons/button';
 export { checkAddress, type AddressAnswer } from './address';

@@ -18,6 +18,7 @@ const EDITING_CSS = `
   .ProseMirror { outline: none; min-height: 4em; }
   .ProseMirror-selectednode { outline: 2px solid #23665a; outline-offset: 2px; }
   .ProseMirror table { border-collapse: collapse; }
+  .te-stand-in { padding: 2px 8px; border: 1px dashed #96650f; background: #fbf6ea; }
 `;
 
 /** The rules that ProseMirror needs to place the cursor (from its own stylesheet). */

@@ -20,6 +20,16 @@ export const routes: Routes = [
     loadComponent: () => import('./features/house/house-limits').then((m) => m.HouseLimitsPage),
     title: 'House limits · Typikon',
   },
+  {
+    path: 'specimens',
+    loadComponent: () => import('./features/specimens/specimens-page').then((m) => m.SpecimensPage),
+    title: 'Specimens · Typikon',
+  },
+  {
+    path: 'specimens/:id',
+    loadComponent: () => import('./features/specimens/specimens-page').then((m) => m.SpecimensPage),
+    title: 'Specimens · Typikon',
+  },
   { path: 'site', loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
   { path: 'site/:id', loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
   { path: '**', redirectTo: 'profiles' },

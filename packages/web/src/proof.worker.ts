@@ -2,47 +2,78 @@ import {
   cleanParsed,
   cloneFragment,
   compileRules,
+  judge,
+  keepFromNowOn,
   lessonsOf,
+  makeDictionary,
   measure,
+  overtakenPasses,
   parseFragment,
   patchToLearn,
+  pastedMarkup,
   resolveProfile,
+  detectSource,
+  runPaste,
   takeCensus,
   type Census,
+  type ClipboardPayload,
   type CompiledRules,
   type CompileOptions,
-  type JsonObject,
+  type Measures,
   type ParsedFragment,
-  type Lessons,
+  type Pasted,
+  type PasteOptions,
   type ResolvedProfile,
 } from '@typikon/core';
-import type { Proof, ProofRequest, WorkerTask } from './state/types';
+import type { Arrival, MatrixRequest, MatrixRow, Proof, ProofRequest, ProvedPaste, Specimen, WorkerTask } from './state/types';
 
 /** The rules compiled last, kept as long as the same profile is asked for. */
 let compiled: { key: string; resolved: ResolvedProfile; options: CompileOptions; rules: CompiledRules } | null = null;
 
 addEventListener('message', ({ data }: MessageEvent<{ id: number; task: WorkerTask }>) => {
   const { id, task } = data;
-  try {
-    postMessage({ id, result: run(task) });
-  } catch (error) {
-    postMessage({ id, failure: error instanceof Error ? error.message : String(error) });
-  }
+  run(task, (row) => postMessage({ id, row })).then(
+    (result) => postMessage({ id, result }),
+    (error: unknown) => postMessage({ id, failure: error instanceof Error ? error.message : String(error) }),
+  );
 });
 
-function run(task: WorkerTask): Proof | Lessons | JsonObject {
+async function run(task: WorkerTask, onRow: (row: MatrixRow) => void): Promise<unknown> {
   const { resolved, options, rules } = compile(task.request);
   switch (task.kind) {
     case 'prove':
-      return prove(task.request, rules);
+      return prove(task.request, resolved, options, rules);
     case 'list-lessons':
       return lessonsOf(task.request.html, resolved, options);
     case 'learn':
       return patchToLearn(task.request.html, resolved, new Set(task.chosen), options);
+    case 'overtaken': {
+      const paste = payloadOf(task.request);
+      return paste === null
+        ? []
+        : overtakenPasses(paste.payload, resolved, { ...options, source: paste.source, isWord: await dictionaryFor(task.request.html) });
+    }
+    case 'keep': {
+      const paste = payloadOf(task.request);
+      if (paste === null) return null;
+      return keepFromNowOn(task.thing, paste.payload, resolved, {
+        ...options,
+        source: paste.source,
+        isWord: await dictionaryFor(task.request.html),
+      });
+    }
+    case 'matrix':
+      for (const specimen of task.request.specimens) onRow(await proveSpecimen(specimen, resolved, options, rules, task.request.isQuick));
+      return null;
   }
 }
 
-function compile({ profileId, documents, house, role }: ProofRequest): NonNullable<typeof compiled> {
+function compile({
+  profileId,
+  documents,
+  house,
+  role,
+}: Pick<ProofRequest | MatrixRequest, 'profileId' | 'documents' | 'house' | 'role'>): NonNullable<typeof compiled> {
   const key = JSON.stringify([profileId, documents, house, role]);
   if (compiled?.key === key) return compiled;
   const resolution = resolveProfile(profileId, (id) => documents[id]);
@@ -61,16 +92,121 @@ function reading(html: string): { fragment: ParsedFragment; census: Census } {
   return (read = { fragment, census: takeCensus(fragment.root) });
 }
 
-function prove({ html }: ProofRequest, rules: CompiledRules): Proof {
+let dictionary: Promise<(word: string) => boolean> | null = null;
+
+/** Whether a word is known; the dictionary is fetched once there is a hyphen at the end of a line to ask it about. */
+async function dictionaryFor(html: string): Promise<(word: string) => boolean> {
+  if (!/\p{L}[-\u00ad\u2010]\s*(?:<|\n)/u.test(html)) return () => false;
+  dictionary ??= Promise.all(['aff', 'dic'].map(async (ending) => (await fetch(`/dictionaries/en-GB/index.${ending}`)).text())).then(
+    ([aff, dic]) => makeDictionary(aff!, dic!),
+  );
+  try {
+    return await dictionary;
+  } catch {
+    dictionary = null;
+    return () => false;
+  }
+}
+
+function payloadOf({
+  html,
+  arrival,
+}: Pick<ProofRequest, 'html' | 'arrival'>): { payload: ClipboardPayload; source: Extract<Arrival, { way: 'paste' }>['source'] } | null {
+  return arrival.way === 'paste' ? { payload: { types: { ...arrival.beside, 'text/html': html } }, source: arrival.source } : null;
+}
+
+async function prove(request: ProofRequest, resolved: ResolvedProfile, options: CompileOptions, rules: CompiledRules): Promise<Proof> {
+  const { html, arrival, expectations } = request;
   const begin = performance.now();
   const { fragment, census } = reading(html);
-  const cleaned = cleanParsed(cloneFragment(fragment), rules);
+  if (arrival.way === 'stored') {
+    const cleaned = cleanParsed(cloneFragment(fragment), rules);
+    const measures = measure(html, cleaned.html, cleaned.root, cleaned.ledger);
+    return {
+      input: html,
+      html: cleaned.html,
+      ledger: cleaned.ledger,
+      measures,
+      census,
+      ms: performance.now() - begin,
+      paste: null,
+      verdicts: [],
+    };
+  }
+  const isWord = await dictionaryFor(html);
+  const pasted = runPaste({ types: { ...arrival.beside, 'text/html': html } }, resolved, {
+    ...options,
+    source: arrival.source,
+    parsed: fragment,
+    rules,
+    isWord,
+    trace: arrival.pass !== null ? 'html' : arrival.isDetailed ? 'sizes' : 'counts',
+    whatIf: arrival.isDetailed,
+  });
+  const measures = measure(html, pasted.html, pasted.root, pasted.ledger);
   return {
     input: html,
-    html: cleaned.html,
-    ledger: cleaned.ledger,
-    measures: measure(html, cleaned.html, cleaned.root, cleaned.ledger),
+    html: pasted.html,
+    ledger: pasted.ledger,
+    measures,
     census,
     ms: performance.now() - begin,
+    paste: whatPassesDid(pasted, arrival),
+    verdicts: judge(expectations, pasted, keptOf(measures)),
+  };
+}
+
+function whatPassesDid(
+  { source, trace, rulesTrace, pictures, picturesToUpload, input }: Pasted,
+  { pass }: Extract<Arrival, { way: 'paste' }>,
+): ProvedPaste {
+  const at = trace.findIndex((step) => step.pass === pass);
+  return {
+    source: source.source,
+    trace: trace.map(({ html: _html, ...step }) => step),
+    rules: rulesTrace,
+    pictures: pictures.length,
+    picturesToUpload,
+    view:
+      pass === null || at === -1 ? null : { pass, before: at === 0 ? input : (trace[at - 1]!.html ?? ''), after: trace[at]!.html ?? '' },
+  };
+}
+
+/** Percent of the letters that no reader misses. */
+function keptOf({ lettersBefore, lettersMissed }: Measures): number {
+  return lettersBefore === 0 ? 100 : Math.max(0, (100 * (lettersBefore - lettersMissed)) / lettersBefore);
+}
+
+async function proveSpecimen(
+  specimen: Specimen,
+  resolved: ResolvedProfile,
+  options: CompileOptions,
+  rules: CompiledRules,
+  isQuick: boolean,
+): Promise<MatrixRow> {
+  const source = detectSource(specimen.payload).source;
+  const html = pastedMarkup(specimen.payload, resolved, source);
+  const pasteOptions: PasteOptions = { ...options, rules, source, isWord: await dictionaryFor(html) };
+  const isPaste = specimen.arrives === 'paste';
+  const pasted = isPaste ? runPaste(specimen.payload, resolved, pasteOptions) : null;
+  const { html: out, root, ledger } = pasted ?? cleanParsed(parseFragment(html), rules);
+  const measures = measure(html, out, root, ledger);
+  const verdicts = judge(
+    specimen.expectations,
+    pasted ?? { html: out, root, ledger, source: { source, evidence: [] }, picturesToUpload: 0 },
+    keptOf(measures),
+  );
+  return {
+    specimenId: specimen.id,
+    kept: keptOf(measures),
+    changed: ledger.filter(({ severity }) => severity !== 'tidy').length,
+    lost: measures.losses,
+    expectationsMet: verdicts.filter(({ isMet }) => isMet).length,
+    expectations: verdicts.length,
+    passes: Object.fromEntries(
+      pasted?.trace.filter(({ changes, ran }) => ran && changes > 0).map(({ pass, changes }) => [pass, changes]) ?? [],
+    ),
+    overtaken: pasted === null || isQuick ? [] : overtakenPasses(specimen.payload, resolved, pasteOptions),
+    html: out,
   };
 }

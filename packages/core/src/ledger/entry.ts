@@ -62,7 +62,6 @@ export type Reason =
   | 'paste-list'
   | 'paste-style'
   | 'paste-meaning'
-  | 'paste-attribute'
   | 'paste-join'
   | 'paste-picture'
   | 'paste-replace'
@@ -73,7 +72,11 @@ export type Reason =
   | 'paste-heading'
   | 'paste-link'
   | 'paste-table'
-  | 'paste-space';
+  | 'paste-space'
+  | 'paste-invisible'
+  | 'paste-blank'
+  | 'paste-empty'
+  | 'paste-lines';
 
 /** One thing that was changed or removed. */
 export interface LedgerEntry {

@@ -30,6 +30,7 @@ const STYLE_REASONS: ReadonlySet<Reason> = new Set([
   'style-property-not-allowed',
   'style-value-not-allowed',
   'style-importance',
+  'paste-style',
 ]);
 const ATTRIBUTE_REASONS: ReadonlySet<Reason> = new Set<Reason>([
   ...STYLE_REASONS,
@@ -48,6 +49,26 @@ const ATTRIBUTE_REASONS: ReadonlySet<Reason> = new Set<Reason>([
   'ratio-not-allowed',
 ]);
 
+/** Reasons of passes that speak of an attribute where what stood there is one. */
+const PASTE_ATTRIBUTE_REASONS: ReadonlySet<Reason> = new Set<Reason>([
+  'paste-office',
+  'paste-class',
+  'paste-element',
+  'paste-link',
+  'paste-picture',
+  'paste-table',
+  'paste-replace',
+]);
+/** Reasons of passes that are about words and lines, whatever element those stand in. */
+const TEXT_REASONS: ReadonlySet<Reason> = new Set<Reason>([
+  'paste-join',
+  'paste-typography',
+  'paste-space',
+  'paste-invisible',
+  'paste-blank',
+  'paste-meaning',
+]);
+
 const RANK: Readonly<Record<Severity, number>> = { loss: 0, change: 1, tidy: 2 };
 
 /** The element at the end of an entry's path. */
@@ -59,6 +80,7 @@ export function elementOf({ path }: LedgerEntry): string {
 /** The attribute that an entry is about; empty where it is about the element. */
 export function attributeOf(entry: LedgerEntry): string {
   const { reason, before, after, action, rule } = entry;
+  if (PASTE_ATTRIBUTE_REASONS.has(reason)) return /^([\w:-]+)\s*(?:=|$)/.exec(before)?.[1]?.toLowerCase() ?? '';
   if (reason === 'required-missing') return rule.slice(rule.lastIndexOf('/') + 1);
   if (!ATTRIBUTE_REASONS.has(reason)) return '';
   if (STYLE_REASONS.has(reason)) return 'style';
@@ -75,13 +97,16 @@ export function propertyOf({ reason, before }: LedgerEntry): string {
 export function groupEntries(ledger: readonly LedgerEntry[]): EntryGroup[] {
   const groups = new Map<string, EntryGroup>();
   ledger.forEach((entry, index) => {
-    const { layer, rule, origin, action, reason, severity, textLost, after } = entry;
-    const element = elementOf(entry);
-    const attribute = attributeOf(entry);
+    const { layer, rule, origin, action, reason, severity, textLost, after, before } = entry;
+    const element = TEXT_REASONS.has(reason) ? '' : elementOf(entry);
+    // What only its own program reads is one thing, whatever it is called.
+    const attribute = reason === 'paste-office' ? (before.startsWith('<') || before === '' ? '' : 'style') : attributeOf(entry);
     const property = propertyOf(entry);
     // Rules of the safety floor, and those that speak of all elements, are the same on every element; others are of one.
     const isOfAnyElement = attribute !== '' && (layer === 'safety-floor' || !rule.startsWith('/markup/elements/'));
-    const key = [layer, rule, reason, action, isOfAnyElement ? '' : element, attribute, property, severity].join('|');
+    // A change is told by what it made; so are lines that became other elements.
+    const made = reason === 'paste-meaning' || (reason === 'paste-picture' && action === 'changed') ? after.replace(/".*/, '') : '';
+    const key = [layer, rule, reason, action, made, isOfAnyElement ? '' : element, attribute, property, severity].join('|');
     let group = groups.get(key);
     if (group !== undefined && group.element !== element) group.element = '';
     if (group === undefined)

@@ -11,6 +11,8 @@ export interface Measures {
   lettersAfter: number;
   /** Letters that were there before: those still there and those the ledger counts as lost. */
   lettersBefore: number;
+  /** Of the letters that are gone, those that a reader misses; the others were markers and the like that something else shows now. */
+  lettersMissed: number;
   /** Elements of the result. */
   elements: number;
   /** Levels of the deepest element of the result; 0 for plain text. */
@@ -37,6 +39,7 @@ export function measure(input: string, html: string, root: FragmentNode, ledger:
     bytesAfter: utf8Length(html),
     lettersAfter,
     lettersBefore: lettersAfter + lost,
+    lettersMissed: ledger.reduce((sum, { severity, textLost }) => sum + (severity === 'loss' ? textLost : 0), 0),
     ...sizeOf(root),
     markupPerTextBefore: markupPerText(input, lettersAfter === 0 && lost === 0 ? 0 : textBytes + lost),
     markupPerTextAfter: markupPerText(html, textBytes),

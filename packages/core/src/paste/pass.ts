@@ -54,26 +54,26 @@ export class Reporter {
   ) {}
 
   /** An element whose tags went, its content stayed. */
-  unwrapped(element: ElementNode): void {
-    this.element(element, 'unwrapped', 'tidy', 0, '');
+  unwrapped(element: ElementNode, reason = this.reason): void {
+    this.element(element, 'unwrapped', 'tidy', 0, '', element.name, reason);
   }
 
   /** A node that went with all it held. */
-  removed(node: Node, severity: Severity = 'tidy'): void {
+  removed(node: Node, severity: Severity = 'tidy', reason = this.reason): void {
     const lost = visibleLetters(node);
-    if (node.type === 'element') this.element(node, 'removed', lost > 0 ? 'loss' : severity, lost, '');
-    else this.place(node, 'removed', lost > 0 ? 'loss' : severity, lost);
+    if (node.type === 'element') this.element(node, 'removed', lost > 0 ? 'loss' : severity, lost, '', node.name, reason);
+    else this.place(node, 'removed', lost > 0 ? 'loss' : severity, lost, '', reason);
   }
 
   /** An element that became another; called once it has. */
-  renamed(element: ElementNode, before: string, textLost = 0): void {
-    this.element(element, 'renamed', 'change', textLost, startTag(element), before);
+  renamed(element: ElementNode, before: string, textLost = 0, reason = this.reason): void {
+    this.element(element, 'renamed', 'change', textLost, startTag(element), before, reason);
   }
 
   /** Something in an element or a text that is otherwise than before. */
   changed(node: Node, after: string, severity: Severity = 'tidy', textLost = 0, reason = this.reason): void {
     if (node.type === 'element') this.element(node, 'changed', severity, textLost, after, node.name, reason);
-    else this.place(node, 'changed', severity, textLost, after);
+    else this.place(node, 'changed', severity, textLost, after, reason);
   }
 
   /** An attribute that went, or stands there otherwise. */
@@ -133,14 +133,14 @@ export class Reporter {
     );
   }
 
-  private place(node: Node, action: Action, severity: Severity, textLost: number, after = ''): void {
+  private place(node: Node, action: Action, severity: Severity, textLost: number, after: string, reason: Reason): void {
     const placed = node.type === 'text' || node.type === 'comment' ? node : null;
     const parent = node.parent?.type === 'element' ? node.parent : null;
     const start = placed !== null && placed.start >= 0 ? placed.start : Math.max(0, parent?.startTagEnd ?? 0);
     // A comment that nobody closed ends with the input.
     const end = Math.min(placed !== null && placed.end >= start ? placed.end : start, this.ledger.input.length);
     const path = node.type === 'comment' ? '#comment' : (parent?.name ?? '');
-    this.add(path, action, this.reason, severity, start, end, end, after, textLost);
+    this.add(path, action, reason, severity, start, end, end, after, textLost);
   }
 
   private add(

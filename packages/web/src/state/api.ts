@@ -1,7 +1,7 @@
 import { HttpClient, type HttpErrorResponse, type HttpHeaders } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
-import type { CensusOfAll, HouseLimits, JsonObject, Problem } from '@typikon/core';
-import { catchError, forkJoin, map, throwError, type Observable } from 'rxjs';
+import type { CensusOfAll, HouseLimits, JsonObject, PastedPicture, Problem, SpecimenDocument } from '@typikon/core';
+import { catchError, firstValueFrom, forkJoin, map, throwError, type Observable } from 'rxjs';
 import type { DocumentSummary, Library, PageKindWithCss, Role, RuleChange, Specimen, StoredProfile } from './types';
 
 /** An answer of the server that says no (RFC 9457), or that there was none. */
@@ -67,6 +67,32 @@ export class Api {
   ruleHistory(profile: string | null, pointer: string): Observable<RuleChange | null> {
     const path = profile === null ? 'house-limits' : `profiles/${profile}`;
     return this.get<RuleChange | null>(`${path}/rule-history?pointer=${encodeURIComponent(pointer)}`);
+  }
+
+  /** Puts pictures into the asset library. */
+  async storePictures(pictures: readonly PastedPicture[]): Promise<void> {
+    for (const { bytes, alt } of pictures)
+      await firstValueFrom(
+        this.http
+          .post(`/api/v1/assets?alt=${encodeURIComponent(alt.slice(0, 300))}`, new Blob([bytes as Uint8Array<ArrayBuffer>]), {
+            headers: { 'Content-Type': 'application/octet-stream' },
+          })
+          .pipe(catchError(asFailure)),
+      );
+  }
+
+  addSpecimen(specimen: SpecimenDocument & { id: string }): Observable<Specimen> {
+    return this.http.post<Specimen>('/api/v1/specimens', specimen).pipe(catchError(asFailure));
+  }
+
+  changeSpecimen(id: string, specimen: SpecimenDocument, revision: number): Observable<Specimen> {
+    return this.http
+      .put<Specimen>(`/api/v1/specimens/${id}`, specimen, { headers: { 'If-Match': `"${revision}"` } })
+      .pipe(catchError(asFailure));
+  }
+
+  removeSpecimen(id: string, revision: number): Observable<void> {
+    return this.http.delete<void>(`/api/v1/specimens/${id}`, { headers: { 'If-Match': `"${revision}"` } }).pipe(catchError(asFailure));
   }
 
   createProfile(id: string, document: JsonObject): Observable<StoredProfile> {

@@ -2,14 +2,24 @@ import { inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, createSelector, on, props, Store } from '@ngrx/store';
 import { catchError, combineLatest, debounceTime, distinctUntilChanged, filter, map, of, switchMap, take } from 'rxjs';
-import { groupEntries } from '@typikon/core';
+import {
+  detectSource,
+  groupEntries,
+  markupOf,
+  pastedMarkup,
+  type ClipboardPayload,
+  type Expectation,
+  type PassId,
+  type PasteSource,
+  type ResolvedProfile,
+} from '@typikon/core';
 import { libraryFeature } from './library';
 import { proofRequest, ProofRunner } from './proof-runner';
-import type { Proof, ProofRequest, Specimen } from './types';
+import type { Arrival, Proof, ProofRequest, Specimen } from './types';
 import { workshopFeature } from './workshop';
 import { WorkshopActions } from './workshop.actions';
 
-export type BenchTab = 'author' | 'markup' | 'page';
+export type BenchTab = 'author' | 'markup' | 'page' | 'expectations';
 
 /** Which markup is tried: the specimen (as it is or as it was edited here), all that stands in the author's editor, or the last paste into it. */
 export type Showing = 'source' | 'typed' | 'pasted';
@@ -21,10 +31,18 @@ export const BenchActions = createActionGroup({
     'Source Edited': props<{ html: string }>(),
     /** `isPaste` says that the change is the arrival of what was just pasted. */
     'Author Typed': props<{ html: string; isPaste: boolean }>(),
-    /** `html` is what came from the clipboard. */
-    'Author Pasted': props<{ html: string }>(),
+    'Author Pasted': props<{ payload: ClipboardPayload }>(),
     'Input Chosen': props<{ showing: Showing }>(),
     'Tab Chosen': props<{ tab: BenchTab }>(),
+    /** How it is to come in; null for as the specimen says. */
+    'Way Chosen': props<{ way: 'paste' | 'stored' | null }>(),
+    /** What it is to be taken for; null for what it shows of itself. */
+    'Source Chosen': props<{ source: PasteSource | null }>(),
+    /** The pass before and after which the markup is to be shown. */
+    'Pass Chosen': props<{ pass: PassId | null }>(),
+    'Lower Chosen': props<{ lower: 'ledger' | 'left' }>(),
+    /** A kind of thing of what is left, as its key. */
+    'Thing Chosen': props<{ thing: string | null }>(),
     'Proof Computed': props<{ proof: Proof }>(),
     'Proof Failed': props<{ message: string }>(),
     /** Index into the proof's ledger. */
@@ -34,11 +52,22 @@ export const BenchActions = createActionGroup({
 
 interface BenchState {
   specimenId: string | null;
-  source: string;
+  payload: ClipboardPayload;
+  /** The markup as it was edited here; null while it is the specimen's own. */
+  edited: string | null;
   typed: string | null;
-  pasted: string | null;
+  pasted: ClipboardPayload | null;
   showing: Showing;
   tab: BenchTab;
+  /** How it comes in where that was chosen; null for what the specimen says. */
+  way: 'paste' | 'stored' | null;
+  /** The source it is taken for where that was chosen; null for what it shows of itself. */
+  sourceChosen: PasteSource | null;
+  /** The pass before and after which the markup is shown. */
+  pass: PassId | null;
+  lower: 'ledger' | 'left';
+  /** What is chosen of what is left. */
+  thing: string | null;
   proof: Proof | null;
   /** Why there is no proof of the newest state; empty where there is one. */
   message: string;
@@ -47,11 +76,17 @@ interface BenchState {
 
 const initialState: BenchState = {
   specimenId: null,
-  source: '',
+  payload: { types: {} },
+  edited: null,
   typed: null,
   pasted: null,
   showing: 'source',
   tab: 'markup',
+  way: null,
+  sourceChosen: null,
+  pass: null,
+  lower: 'ledger',
+  thing: null,
   proof: null,
   message: '',
   entry: null,
@@ -64,24 +99,50 @@ export const benchFeature = createFeature({
     on(BenchActions.specimenChosen, (state, { specimen }): BenchState => ({
       ...state,
       specimenId: specimen.id,
-      source: specimen.html,
+      payload: specimen.payload,
+      edited: null,
       typed: null,
       pasted: null,
       showing: 'source',
+      sourceChosen: null,
       entry: null,
+      thing: null,
     })),
     on(BenchActions.sourceEdited, (state, { html }): BenchState =>
-      html === state.source ? state : { ...state, source: html, typed: null, pasted: null, showing: 'source', entry: null },
+      html === state.edited ? state : { ...state, edited: html, typed: null, pasted: null, showing: 'source', entry: null, thing: null },
     ),
     on(BenchActions.authorTyped, (state, { html, isPaste }): BenchState => ({
       ...state,
       typed: html,
       showing: isPaste ? 'pasted' : 'typed',
       entry: null,
+      thing: null,
     })),
-    on(BenchActions.authorPasted, (state, { html }): BenchState => ({ ...state, pasted: html, showing: 'pasted', entry: null })),
-    on(BenchActions.inputChosen, (state, { showing }): BenchState => ({ ...state, showing, entry: null })),
+    on(BenchActions.authorPasted, (state, { payload }): BenchState => ({
+      ...state,
+      pasted: payload,
+      showing: 'pasted',
+      entry: null,
+      thing: null,
+    })),
+    on(BenchActions.inputChosen, (state, { showing }): BenchState => ({ ...state, showing, entry: null, thing: null })),
     on(BenchActions.tabChosen, (state, { tab }): BenchState => ({ ...state, tab })),
+    on(BenchActions.wayChosen, (state, { way }): BenchState => ({ ...state, way, entry: null, thing: null })),
+    on(BenchActions.sourceChosen, (state, { source }): BenchState => ({ ...state, sourceChosen: source, entry: null })),
+    on(BenchActions.passChosen, (state, { pass }): BenchState => ({
+      ...state,
+      pass,
+      tab: pass === null ? state.tab : 'markup',
+      entry: null,
+      thing: null,
+    })),
+    on(BenchActions.lowerChosen, (state, { lower }): BenchState => ({ ...state, lower, thing: null, entry: null })),
+    on(BenchActions.thingChosen, (state, { thing }): BenchState => ({
+      ...state,
+      thing,
+      pass: null,
+      tab: thing === null ? state.tab : 'markup',
+    })),
     on(BenchActions.proofComputed, (state, { proof }): BenchState => ({
       ...state,
       proof,
@@ -93,23 +154,98 @@ export const benchFeature = createFeature({
     on(BenchActions.entryChosen, (state, { index }): BenchState => ({
       ...state,
       entry: index,
+      pass: index === null ? state.pass : null,
       tab: index === null ? state.tab : 'markup',
     })),
     on(WorkshopActions.elementChosen, (state): BenchState => ({ ...state, entry: null })),
-    on(WorkshopActions.left, (state): BenchState => ({ ...initialState, tab: state.tab })),
+    on(WorkshopActions.chapterChosen, (state, { chapter }): BenchState => ({
+      ...state,
+      pass: chapter === 'paste' ? state.pass : null,
+      lower: chapter === 'paste' ? 'left' : 'ledger',
+    })),
+    on(WorkshopActions.left, (state): BenchState => ({ ...initialState, tab: state.tab, way: state.way })),
   ),
-  extraSelectors: ({ selectProof, selectSpecimenId, selectShowing, selectSource, selectTyped, selectPasted }) => ({
-    selectGroups: createSelector(selectProof, (proof) => (proof === null ? [] : groupEntries(proof.ledger))),
-    selectSpecimen: createSelector(
+  extraSelectors: ({
+    selectProof,
+    selectSpecimenId,
+    selectShowing,
+    selectPayload,
+    selectEdited,
+    selectTyped,
+    selectPasted,
+    selectWay,
+    selectSourceChosen,
+    selectPass,
+  }) => {
+    const selectSpecimen = createSelector(
       selectSpecimenId,
       libraryFeature.selectSpecimens,
       (id, specimens) => specimens.find((specimen) => specimen.id === id) ?? null,
-    ),
-    selectInput: createSelector(selectShowing, selectSource, selectTyped, selectPasted, (showing, source, typed, pasted) =>
-      showing === 'typed' ? (typed ?? source) : showing === 'pasted' ? (pasted ?? source) : source,
-    ),
-  }),
+    );
+    /** Where what is on the bench comes from, and by what that is told. */
+    const selectDetected = createSelector(selectShowing, selectPayload, selectPasted, (showing, payload, pasted) =>
+      detectSource(showing === 'pasted' && pasted !== null ? pasted : payload),
+    );
+    const selectKind = createSelector(selectDetected, selectSourceChosen, ({ source }, chosen) => chosen ?? source);
+    const markup = (payload: ClipboardPayload, resolved: ResolvedProfile | null, kind: PasteSource): string =>
+      resolved === null ? markupOf(payload, kind === 'markdown').html : pastedMarkup(payload, resolved, kind);
+    /** The specimen's markup, or what became of it here. */
+    const selectSource = createSelector(
+      selectEdited,
+      selectPayload,
+      workshopFeature.selectResolved,
+      selectKind,
+      (edited, payload, resolved, kind) => edited ?? markup(payload, resolved, kind),
+    );
+    const selectInput = createSelector(
+      selectShowing,
+      selectSource,
+      selectTyped,
+      selectPasted,
+      workshopFeature.selectResolved,
+      selectKind,
+      (showing, source, typed, pasted, resolved, kind) =>
+        showing === 'typed' ? (typed ?? source) : showing === 'pasted' && pasted !== null ? markup(pasted, resolved, kind) : source,
+    );
+    const selectArrives = createSelector(selectShowing, selectWay, selectSpecimen, (showing, way, specimen): 'paste' | 'stored' =>
+      showing === 'typed' ? 'stored' : showing === 'pasted' ? 'paste' : (way ?? specimen?.arrives ?? 'stored'),
+    );
+    const selectArrival = createSelector(
+      selectArrives,
+      selectShowing,
+      selectPayload,
+      selectPasted,
+      selectKind,
+      selectPass,
+      workshopFeature.selectChapter,
+      (way, showing, payload, pasted, source, pass, chapter): Arrival => {
+        if (way === 'stored') return { way };
+        const { 'text/html': _markup, ...beside } = (showing === 'pasted' && pasted !== null ? pasted : payload).types;
+        return { way, beside, source, pass, isDetailed: chapter === 'paste' };
+      },
+    );
+    return {
+      selectGroups: createSelector(selectProof, (proof) => (proof === null ? [] : groupEntries(proof.ledger))),
+      selectSpecimen,
+      selectDetected,
+      selectKind,
+      selectSource,
+      selectInput,
+      selectArrives,
+      selectArrival,
+      /** What must come out of the specimen; nothing is asked of what was edited or typed here. */
+      selectExpectations: createSelector(
+        selectShowing,
+        selectEdited,
+        selectSpecimen,
+        (showing, edited, specimen): readonly Expectation[] =>
+          showing === 'source' && edited === null && specimen !== null ? specimen.expectations : NONE,
+      ),
+    };
+  },
 });
+
+const NONE: readonly Expectation[] = [];
 
 function isSameEntry(before: Proof | null, after: Proof, index: number): boolean {
   const one = before?.ledger[index];
@@ -126,6 +262,8 @@ function isSameRequest(one: ProofRequest | { problem: string }, other: ProofRequ
     one.html === other.html &&
     one.house === other.house &&
     one.role === other.role &&
+    one.arrival === other.arrival &&
+    one.expectations === other.expectations &&
     ids.length === Object.keys(other.documents).length &&
     ids.every((id) => one.documents[id] === other.documents[id])
   );
@@ -140,14 +278,16 @@ export const computeProof = createEffect(
       store.select(benchFeature.selectInput),
       store.select(benchFeature.selectSpecimenId),
       store.select(workshopFeature.selectRole),
+      store.select(benchFeature.selectArrival),
+      store.select(benchFeature.selectExpectations),
     ]).pipe(
       // The selectors change one after another within one dispatch.
       debounceTime(0),
       filter(([resolution, , , specimenId]) => resolution !== null && specimenId !== null),
-      map(([resolution, house, html, , role]): ProofRequest | { problem: string } => {
+      map(([resolution, house, html, , role, arrival, expectations]): ProofRequest | { problem: string } => {
         if (resolution === null || !resolution.ok)
           return { problem: resolution?.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' ') ?? '' };
-        return proofRequest(resolution.resolved, house, role, html);
+        return proofRequest(resolution.resolved, house, role, html, arrival, expectations);
       }),
       distinctUntilChanged(isSameRequest),
       switchMap((request) =>

@@ -1,4 +1,5 @@
-import type { EntryGroup } from '@typikon/core';
+import { PASSES, type EntryGroup, type PassId } from '@typikon/core';
+import { citePass } from './paste-words';
 
 /** What a group of entries says, in words: what happened to the author's content, and who decided. */
 export interface GroupWords {
@@ -66,9 +67,17 @@ export function wordsOf(group: EntryGroup, nameOf: (id: string) => string): Grou
         ? ''
         : layer === 'safety-floor'
           ? `§0 Safety, ${subject || 'comments'}`
-          : `§2 Markup, ${citationSubject(group, subject)}`,
+          : passOf(group) !== null
+            ? citePass(passOf(group)!)
+            : `§2 Markup, ${citationSubject(group, subject)}`,
     remark: REMARKS[reason] ?? (group.rule === '/markup/unlisted' ? 'no rule allows it' : ''),
   };
+}
+
+/** The pass that made a group; null where the markup rules did. */
+export function passOf({ rule }: EntryGroup): PassId | null {
+  const id = /^\/paste\/passes\/([^/]+)/.exec(rule)?.[1];
+  return id !== undefined && Object.hasOwn(PASSES, id) ? (id as PassId) : null;
 }
 
 /** What the rule is called where it is not about one element. */
@@ -176,6 +185,72 @@ function sentenceOf(group: EntryGroup): string {
       return 'What stood inside a frame went; browsers never show it';
     case 'attribute-forced':
       return `${after || attribute} was added to ${things(group).toLowerCase()}`;
+    case 'paste-style':
+      return `${capital(propertyNoun(property))} taken off ${many ? `${n} places` : `one place`}, the content stays`;
+    case 'paste-meaning':
+      return after.startsWith('class=')
+        ? `The alignment of ${many ? `${n} blocks` : 'a block'} became a class`
+        : `What the style of ${many ? `${n} places` : 'one place'} meant, ${after} says now`;
+    case 'paste-office':
+      if (element === 'del' && action === 'removed') return `${many ? `${n} tracked deletions` : 'A tracked deletion'} went${lost(group)}`;
+      if (attribute !== '') return `Properties that only another program reads went at ${many ? `${n} places` : 'one place'}`;
+      if (element === '') return many ? `${n} notes of another program to itself went` : 'A note of another program to itself went';
+      if (action === 'changed') return `A tab or a run of spaces became one space at ${many ? `${n} places` : 'one place'}`;
+      break;
+    case 'paste-note':
+      return action === 'removed'
+        ? `${many ? `${n} parts of notes` : 'A part of a note'} went${lost(group)}`
+        : `${many ? `${n} notes` : 'A note'} became ${after.startsWith('<sup') || after === '' ? 'linked notes at the end' : 'text in brackets'}`;
+    case 'paste-list':
+      return action === 'renamed'
+        ? `${many ? `${n} paragraphs` : 'A paragraph'} became list items`
+        : action === 'unwrapped'
+          ? `${many ? `${n} paragraphs` : 'A paragraph'} in list items went, the words stay`
+          : `Lists were put in order at ${many ? `${n} places` : 'one place'}`;
+    case 'paste-heading':
+      return `${many ? `${n} paragraphs` : 'A paragraph'} became ${many ? 'headings' : 'a heading'}`;
+    case 'paste-link':
+      return action === 'unwrapped'
+        ? `${many ? `${n} links or bookmarks` : 'A link or bookmark'} that ${many ? 'lead' : 'leads'} nowhere went, the words stay`
+        : element === 'a' && attribute === ''
+          ? `${many ? `${n} bookmarks` : 'A bookmark'} became ids`
+          : `The address of ${many ? `${n} links` : 'a link'} was mended`;
+    case 'paste-picture':
+      return action === 'removed'
+        ? `${many ? `${n} pictures` : 'A picture'} went`
+        : attribute === 'src'
+          ? `${many ? `${n} pictures` : 'A picture'} went into the asset library`
+          : after.startsWith('[')
+            ? `${many ? `${n} pictures have` : 'A picture has'} to be uploaded; a box stands there`
+            : `${many ? `${n} pictures` : 'A picture'} became smaller`;
+    case 'paste-table':
+      return action === 'renamed'
+        ? element === 'td'
+          ? `${many ? `${n} cells` : 'A cell'} became ${many ? 'headers or paragraphs' : 'a header or a paragraph'}`
+          : `${many ? `${n} cells` : 'A cell'} became paragraphs`
+        : attribute !== ''
+          ? `${capital(attributeNoun(attribute))} taken off ${many ? `${n} parts of tables` : 'a part of a table'}`
+          : action === 'removed'
+            ? `${many ? `${n} <${element}>` : `A <${element}>`} that only set widths went`
+            : `${things(group)} in tables unwrapped, the words stay`;
+    case 'paste-join':
+      return `${many ? `${n} lines were` : 'A line was'} joined to what goes on in the next`;
+    case 'paste-replace':
+      return action === 'removed'
+        ? `${things(group)} went, as its text says${lost(group)}`
+        : `${many ? `${n} places were` : 'A place was'} replaced`;
+    case 'paste-typography':
+      return `${many ? `${n} characters` : 'A character'} took the house form`;
+    case 'paste-space':
+      return `${many ? `${n} runs of hard spaces` : 'A run of hard spaces'} became plain`;
+    case 'paste-invisible':
+      return `Characters that nobody sees went at ${many ? `${n} places` : 'one place'}`;
+    case 'paste-blank':
+      return `White space that nobody sees went at ${many ? `${n} places` : 'one place'}`;
+    case 'paste-empty':
+      return `${many ? `${n} empty places` : 'An empty place'} went`;
+    case 'paste-lines':
+      return `${many ? `${n} lines` : 'A line'} took the form that the Enter key makes`;
     default:
   }
   if (attribute !== '' && action !== 'removed')

@@ -5,7 +5,7 @@ import { catchError, exhaustMap, map, of } from 'rxjs';
 import { Api, type ApiFailure } from './api';
 import { readHouseLimits, type HouseLimits, type JsonObject } from '@typikon/core';
 import { nameOf } from './profile-name';
-import type { Library, StoredProfile } from './types';
+import type { Library, Specimen, StoredProfile } from './types';
 import { WorkshopActions } from './workshop.actions';
 
 export const LibraryActions = createActionGroup({
@@ -17,6 +17,8 @@ export const LibraryActions = createActionGroup({
     /** The house limits were changed here, or read anew. */
     'House Changed': props<{ house: HouseLimits; houseRevision: number }>(),
     'Profile Created': props<{ profile: StoredProfile }>(),
+    'Specimen Stored': props<{ specimen: Specimen }>(),
+    'Specimen Removed': props<{ id: string }>(),
   },
 });
 
@@ -39,6 +41,9 @@ const withProfile = (state: LibraryState, profile: StoredProfile): LibraryState 
         },
       };
 
+const withSpecimens = (state: LibraryState, change: (all: Specimen[]) => Specimen[]): LibraryState =>
+  state.library === null ? state : { ...state, library: { ...state.library, specimens: change(state.library.specimens) } };
+
 /** What the server has: profiles, specimens, page kinds, documents, house limits. */
 export const libraryFeature = createFeature({
   name: 'library',
@@ -53,6 +58,13 @@ export const libraryFeature = createFeature({
       state.library === null ? state : { ...state, library: { ...state.library, house, houseRevision } },
     ),
     on(LibraryActions.profileCreated, WorkshopActions.saved, (state, { profile }): LibraryState => withProfile(state, profile)),
+    on(LibraryActions.specimenStored, (state, { specimen }): LibraryState =>
+      withSpecimens(state, (all) => {
+        const place = all.findIndex(({ id }) => id === specimen.id);
+        return place === -1 ? [...all, specimen] : all.with(place, specimen);
+      }),
+    ),
+    on(LibraryActions.specimenRemoved, (state, { id }): LibraryState => withSpecimens(state, (all) => all.filter((one) => one.id !== id))),
     on(WorkshopActions.conflictFound, (state, { current }): LibraryState => withProfile(state, current)),
   ),
   extraSelectors: ({ selectLibrary }) => ({

@@ -1,7 +1,7 @@
 import { Injectable, InjectionToken, inject, type OnDestroy } from '@angular/core';
 import { Observable } from 'rxjs';
-import type { HouseLimits, JsonObject, Lessons, ResolvedProfile } from '@typikon/core';
-import type { Proof, ProofRequest, WorkerTask } from './types';
+import type { Expectation, HouseLimits, JsonObject, Lessons, Overtaken, ResolvedProfile, Thing } from '@typikon/core';
+import type { Arrival, Kept, MatrixRequest, MatrixRow, Proof, ProofRequest, WorkerTask } from './types';
 
 /** Makes the worker. A token, so that tests can put something else in its place. */
 export const PROOF_WORKER = new InjectionToken<() => Worker>('proof worker');
@@ -9,11 +9,23 @@ export const PROOF_WORKER = new InjectionToken<() => Worker>('proof worker');
 /** A computation that is still running after this long is stopped for a newer one instead of being waited for. */
 const PATIENCE_MS = 250;
 
-type Answer = { id: number; result: unknown } | { id: number; failure: string };
+type Answer = { id: number; result: unknown } | { id: number; failure: string } | { id: number; row: MatrixRow };
 
 /** What the worker is asked about some markup under a draft: the documents of its chain, the limits above them, whose content it is. */
-export function proofRequest({ id, chain }: ResolvedProfile, house: HouseLimits | null, role: string, html: string): ProofRequest {
-  return { profileId: id, documents: Object.fromEntries(chain.map((link) => [link.id, link.document])), house, role, html };
+export function proofRequest(
+  resolved: ResolvedProfile,
+  house: HouseLimits | null,
+  role: string,
+  html: string,
+  arrival: Arrival = { way: 'stored' },
+  expectations: readonly Expectation[] = [],
+): ProofRequest {
+  return { ...underProfile(resolved, house, role), html, arrival, expectations };
+}
+
+/** The part of a request that says by which rules. */
+export function underProfile({ id, chain }: ResolvedProfile, house: HouseLimits | null, role: string) {
+  return { profileId: id, documents: Object.fromEntries(chain.map((link) => [link.id, link.document])), house, role };
 }
 
 /** Runs proofs in a worker. A newer request makes the older one's answer worthless, and stops it where it takes long. */
@@ -39,13 +51,40 @@ export class ProofRunner implements OnDestroy {
     return this.ask<JsonObject>({ kind: 'learn', request, chosen });
   }
 
+  /** Tells which passes work in vain on what is on the bench. */
+  overtaken(request: ProofRequest): Observable<Overtaken[]> {
+    return this.ask<Overtaken[]>({ kind: 'overtaken', request });
+  }
+
+  /** Works out how a thing that a paste loses is kept from now on. */
+  keep(request: ProofRequest, thing: Pick<Thing, 'kind' | 'name'>): Observable<Kept> {
+    return this.ask<Kept>({ kind: 'keep', request, thing });
+  }
+
+  /**
+   * Runs specimens through a profile, in a worker of its own, one row after another. Unsubscribing stops it at once.
+   */
+  matrix(request: MatrixRequest): Observable<MatrixRow> {
+    return new Observable((subscriber) => {
+      const worker = this.makeWorker();
+      worker.addEventListener('message', ({ data }: MessageEvent<Answer>) => {
+        if ('row' in data) subscriber.next(data.row);
+        else if ('failure' in data) subscriber.error(new Error(data.failure));
+        else subscriber.complete();
+      });
+      worker.addEventListener('error', (event) => subscriber.error(new Error(event.message || 'The computation failed.')));
+      worker.postMessage({ id: 0, task: { kind: 'matrix', request } satisfies WorkerTask });
+      return () => worker.terminate();
+    });
+  }
+
   private ask<Result>(task: WorkerTask): Observable<Result> {
     return new Observable((subscriber) => {
       if (this.running !== null && performance.now() - this.running.since > PATIENCE_MS) this.endWorker();
       const id = ++this.latest;
       const worker = (this.worker ??= this.makeWorker());
       const onMessage = ({ data }: MessageEvent<Answer>): void => {
-        if (data.id !== id) return;
+        if (data.id !== id || 'row' in data) return;
         if (this.running?.id === id) this.running = null;
         if ('failure' in data) subscriber.error(new Error(data.failure));
         else {

@@ -1,4 +1,21 @@
-import type { Census, CensusOfAll, HouseLimits, JsonObject, LedgerEntry, Measures, PageKind } from '@typikon/core';
+import type {
+  Census,
+  CensusOfAll,
+  ClipboardPayload,
+  Expectation,
+  FromNowOn,
+  HouseLimits,
+  JsonObject,
+  LedgerEntry,
+  Measures,
+  Overtaken,
+  PageKind,
+  PassId,
+  PassTrace,
+  PasteSource,
+  Thing,
+  Verdict,
+} from '@typikon/core';
 
 /** A profile as the server keeps it. */
 export interface StoredProfile {
@@ -16,8 +33,28 @@ export interface Specimen {
   kind: string;
   notes: string;
   profileId: string;
-  html: string;
+  /** Whether it comes by paste, or stands in a document already. */
+  arrives: 'paste' | 'stored';
+  payload: ClipboardPayload;
+  expectations: Expectation[];
+  /** The entity tag. */
+  revision: number;
 }
+
+/** How the markup on the bench comes in: through the paste passes and the markup rules, or through the rules alone. */
+export type Arrival =
+  | { way: 'stored' }
+  | {
+      way: 'paste';
+      /** What was on the clipboard beside the markup. */
+      beside: Readonly<Record<string, string>>;
+      /** What kind of source it is taken for. */
+      source: PasteSource;
+      /** The pass before and after which the markup is wanted. */
+      pass: PassId | null;
+      /** Whether all is wanted that the paste chapter shows. */
+      isDetailed: boolean;
+    };
 
 export interface PageKindWithCss extends PageKind {
   css: { id: string; css: string }[];
@@ -70,11 +107,38 @@ export interface ProofRequest {
   /** For whose content; empty for anybody whom the house limits bind. */
   role: string;
   html: string;
+  arrival: Arrival;
+  expectations: readonly Expectation[];
+}
+
+/** Specimens that are run through a profile one after another. */
+export interface MatrixRequest extends Omit<ProofRequest, 'html' | 'arrival' | 'expectations'> {
+  specimens: readonly Specimen[];
+  /** Whether passes that work in vain are left out, which takes far less time. */
+  isQuick: boolean;
+}
+
+/** What became of one specimen. */
+export interface MatrixRow {
+  specimenId: string;
+  /** Percent of the letters. */
+  kept: number;
+  changed: number;
+  lost: number;
+  expectationsMet: number;
+  expectations: number;
+  /** Changes that each pass made. */
+  passes: Partial<Record<PassId, number>>;
+  overtaken: Overtaken[];
+  html: string;
 }
 
 /** What the worker can be asked to do. */
 export type WorkerTask =
   | { kind: 'prove'; request: ProofRequest }
+  | { kind: 'overtaken'; request: ProofRequest }
+  | { kind: 'keep'; request: ProofRequest; thing: Pick<Thing, 'kind' | 'name'> }
+  | { kind: 'matrix'; request: MatrixRequest }
   | { kind: 'list-lessons'; request: ProofRequest }
   | { kind: 'learn'; request: ProofRequest; chosen: readonly string[] };
 
@@ -88,4 +152,20 @@ export interface Proof {
   census: Census;
   /** How long the computation took, in milliseconds. */
   ms: number;
+  /** What the passes did; null where the markup did not come by paste. */
+  paste: ProvedPaste | null;
+  verdicts: Verdict[];
 }
+
+export interface ProvedPaste {
+  source: PasteSource;
+  trace: PassTrace[];
+  rules: { changes: number; bytesBefore: number; bytesAfter: number };
+  pictures: number;
+  picturesToUpload: number;
+  /** The markup before and after the chosen pass. */
+  view: { pass: PassId; before: string; after: string } | null;
+}
+
+/** A way to keep a thing from now on, or null where no rule of the profile does it. */
+export type Kept = FromNowOn | null;

@@ -6,7 +6,7 @@ import type { Pass } from '../pass';
 export const elements: Pass<'elements'> = {
   id: 'elements',
   label: 'Elements and attributes',
-  effect: 'Named elements and attributes go, or all but those named; event handlers go always.',
+  effect: 'Named elements and attributes go; event handlers always.',
   unit: ['place', 'places'],
   run({ root, settings, report }) {
     const [unwrapped, dropped, attributes] = [new Set(settings.unwrap), new Set(settings.drop), new Set(settings.attributes)];

@@ -12,7 +12,7 @@ import type { Pass, Reporter } from '../pass';
 export const findReplace: Pass<'find-replace'> = {
   id: 'find-replace',
   label: 'Find and replace',
-  effect: 'Words, attribute values or whole elements are replaced by what is set here.',
+  effect: 'Words, attribute values or whole elements are replaced.',
   unit: ['hit', 'hits'],
   run({ root, settings, report }) {
     for (const replacement of settings.rules) {

@@ -9,7 +9,7 @@ import type { PastedSheet } from '../sheet';
 export const headings: Pass<'headings'> = {
   id: 'headings',
   label: 'Headings',
-  effect: 'Titles and outline levels become headings; short paragraphs that are bold as a whole, where that is wished.',
+  effect: 'Titles and outline levels become headings.',
   unit: ['heading', 'headings'],
   run({ root, settings, sheet, report }) {
     transform(root, {

@@ -39,7 +39,7 @@ const ALIGNED: ReadonlySet<string> = new Set(['p', 'div', 'h1', 'h2', 'h3', 'h4'
 export const inlineStyle: Pass<'inline-style'> = {
   id: 'inline-style',
   label: 'Inline style',
-  effect: 'Weight and slant become strong and em; the rest goes, but for what is named.',
+  effect: 'Weight and slant become strong and em; the rest goes.',
   unit: ['declaration', 'declarations'],
   run({ root, settings, sheet, report }) {
     transform(root, {

@@ -11,7 +11,7 @@ import type { Pass, PassRun } from '../pass';
 export const joinedLines: Pass<'joined-lines'> = {
   id: 'joined-lines',
   label: 'Joined lines',
-  effect: 'Lines that were broken to fit a page become paragraphs again; hyphens at their ends are closed where that makes a word.',
+  effect: 'Lines broken to fit a page become paragraphs again.',
   unit: ['line', 'lines'],
   run(run) {
     const { root } = run;

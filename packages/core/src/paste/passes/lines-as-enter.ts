@@ -24,7 +24,7 @@ export function linesAsEnterMakes(root: ParentNode, enter: 'paragraph' | 'break'
       // A box of the site's own, told by its class or id, is more than a line.
       if (from === 'div' && element.attributes.some(({ name }) => name === 'id' || name === 'role')) return 'keep';
       element.name = to!;
-      report.renamed(element, from);
+      report.renamed(element, from, 0, 'paste-lines');
       return 'keep';
     },
   });
@@ -52,7 +52,7 @@ function breaksBetween(parent: ParentNode, report: Reporter): void {
     const breaks = before === null ? 0 : child.name === 'div' && before.name === 'div' ? 1 : 2;
     for (let i = 0; i < breaks; i++) append(parent, new ElementNode('br', HTML_NAMESPACE, []));
     for (const inner of child.children) append(parent, inner);
-    report.unwrapped(child);
+    report.unwrapped(child, 'paste-lines');
     before = child;
   }
 }

@@ -15,7 +15,7 @@ const RUNS_CODE = /^[\u0000-\u0020]*(?:j\s*a\s*v\s*a|v\s*b)\s*s\s*c\s*r\s*i\s*p\
 export const links: Pass<'links'> = {
   id: 'links',
   label: 'Links',
-  effect: 'Links that work only where they come from go with their words kept; tracking goes; redirects are undone.',
+  effect: 'Dead links go, their words stay; tracking and redirects are undone.',
   unit: ['link', 'links'],
   run({ root, settings, report }) {
     const pointedTo = settings.bookmarks === 'used' ? fragmentsIn(root) : null;

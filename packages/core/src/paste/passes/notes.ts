@@ -15,7 +15,7 @@ interface Note {
 export const notes: Pass<'notes'> = {
   id: 'notes',
   label: 'Notes',
-  effect: 'Footnotes become linked notes at the end, or bracketed text at their place.',
+  effect: 'Footnotes and endnotes become linked notes at the end.',
   unit: ['note', 'notes'],
   run({ root, settings, idPrefix, report }) {
     const found = notesIn(root);

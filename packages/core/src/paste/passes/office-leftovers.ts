@@ -22,7 +22,7 @@ const ODD_ATTRIBUTE =
 export const officeLeftovers: Pass<'office-leftovers'> = {
   id: 'office-leftovers',
   label: 'Office leftovers',
-  effect: 'Conditional comments, office namespaces and properties, empty anchors and tracked deletions go.',
+  effect: 'What only the program itself reads goes; tracked deletions, too.',
   unit: ['piece', 'pieces'],
   run(run) {
     const { root, settings, report } = run;

@@ -15,7 +15,7 @@ const LOCAL = /^\s*(?:file:|blob:|cid:|mid:|[a-z]:[\\/]|\\\\|webkit-fake-url:|x-
 export const pictures: Pass<'pictures'> = {
   id: 'pictures',
   label: 'Pictures',
-  effect: 'Embedded pictures go to the asset library; where one cannot be had, a box says that it has to be uploaded.',
+  effect: 'Embedded ones go to the library; where one is missing, a box says so.',
   unit: ['picture', 'pictures'],
   run(run) {
     const { root, settings, report } = run;

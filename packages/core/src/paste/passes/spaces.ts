@@ -4,6 +4,7 @@ import { countLetters, hasLetters } from '../../html/text';
 import { transform } from '../../html/transform';
 import { isMeaningful } from '../../markup/hard-spaces';
 import type { PastePasses } from '../../profile/paste-schema';
+import type { Reason } from '../../ledger/entry';
 import type { Pass, Reporter } from '../pass';
 import { replaceInRun, textRuns, type Replaced, type TextRun } from '../text-runs';
 import { linesAsEnterMakes } from './lines-as-enter';
@@ -19,7 +20,7 @@ const CONTEXT = 16;
 export const spaces: Pass<'spaces'> = {
   id: 'spaces',
   label: 'Spaces and empties',
-  effect: 'Hard spaces that bind nothing become plain; empty paragraphs go; runs of breaks become paragraphs.',
+  effect: 'Idle hard spaces and empty paragraphs go; breaks part paragraphs.',
   unit: ['place', 'places'],
   run({ root, settings, enter, report }) {
     for (const run of textRuns(root)) tidyText(run, settings, report);
@@ -38,14 +39,14 @@ function tidyText(run: TextRun, settings: PastePasses['spaces'], report: Reporte
       run,
       matches(run.text, INVISIBLE, () => ''),
       report,
-      'nothing',
+      'paste-invisible',
     );
   if (settings.hardSpaces !== 'keep' && run.text.includes('\u00a0'))
     change(
       run,
       matches(run.text, /\u00a0+/g, (hard, start) => (isKept(run.text, hard, start, settings.hardSpaces) ? hard : ' ')),
       report,
-      ' ',
+      'paste-space',
     );
   if (settings.whiteSpace === 'collapse') {
     // Readers see one space whatever stands there, so that one entry for a line says enough.
@@ -53,7 +54,7 @@ function tidyText(run: TextRun, settings: PastePasses['spaces'], report: Reporte
     if (changes.length > 0 && !isBetweenBlocks(run)) {
       const [place] = replaceInRun(run, changes);
       run.text = run.nodes.map(({ value }) => value).join('');
-      report.changed(place!, ' ');
+      report.changed(place!, ' ', 'tidy', 0, 'paste-blank');
     }
   }
 }
@@ -77,11 +78,11 @@ function matches(text: string, pattern: RegExp, instead: (found: string, start: 
   return changes;
 }
 
-function change(run: TextRun, changes: readonly Replaced[], report: Reporter, after: string): void {
+function change(run: TextRun, changes: readonly Replaced[], report: Reporter, reason: Reason): void {
   if (changes.length === 0) return;
   const places = replaceInRun(run, changes);
   changes.forEach(({ start, end, text }, i) =>
-    report.changed(places[i]!, after === 'nothing' ? '' : after, 'tidy', countLetters(run.text.slice(start, end)) - countLetters(text)),
+    report.changed(places[i]!, text, 'tidy', countLetters(run.text.slice(start, end)) - countLetters(text), reason),
   );
   run.text = run.nodes.map(({ value }) => value).join('');
 }
@@ -127,7 +128,7 @@ function trimmed({ type, children }: ParentNode, report: Reporter): ChildNode[] 
   // A break at the end of a line of text shows nothing.
   const last = kept[kept.length - 1];
   if (last !== undefined && isBreak(last) && kept.length > 1 && !isEdge(kept[kept.length - 2]) && type === 'element') {
-    report.removed(last);
+    report.removed(last, 'tidy', 'paste-blank');
     kept.pop();
   }
   return kept;
@@ -140,11 +141,11 @@ function takeEmpties(root: ParentNode, become: 'remove' | 'breaks', report: Repo
   transform(root, {
     done(element) {
       if (INLINE_FORMATTING.has(element.name) && element.attributes.every(({ name }) => name !== 'id') && element.children.length === 0) {
-        report.removed(element);
+        report.removed(element, 'tidy', 'paste-empty');
         return false;
       }
       if (element.name === 'div' && element.attributes.length === 0 && !element.children.some(shows)) {
-        report.removed(element);
+        report.removed(element, 'tidy', 'paste-empty');
         return false;
       }
       if (element.name !== 'p' || element.children.some(shows)) return true;
@@ -152,10 +153,10 @@ function takeEmpties(root: ParentNode, become: 'remove' | 'breaks', report: Repo
         element.name = 'br';
         element.children = [];
         element.attributes = [];
-        report.renamed(element, 'p');
+        report.renamed(element, 'p', 0, 'paste-empty');
         return true;
       }
-      report.removed(element, 'tidy');
+      report.removed(element, 'tidy', 'paste-empty');
       return false;
     },
   });
@@ -181,7 +182,7 @@ function takeLooseBreaks(root: ParentNode, report: Reporter): void {
       parent.children = children.filter((child, i) => {
         if (tells(child)) before = child;
         if (!isBreak(child) || !isEdge(before) || !isEdge(behind[i] ?? null)) return true;
-        report.removed(child);
+        report.removed(child, 'tidy', 'paste-empty');
         return false;
       });
     }
@@ -237,7 +238,7 @@ function breaksToParagraphs(root: ParentNode, report: Reporter): void {
         breaks = 0;
         append(current, child);
       }
-      report.changed(element, `${parts.length} paragraphs`);
+      report.changed(element, `${parts.length} paragraphs`, 'tidy', 0, 'paste-lines');
       return parts.length === 0 ? 'keep' : parts;
     },
   });

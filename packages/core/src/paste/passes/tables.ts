@@ -29,7 +29,7 @@ const PARTS: ReadonlySet<string> = new Set(['table', 'thead', 'tbody', 'tfoot', 
 export const tables: Pass<'tables'> = {
   id: 'tables',
   label: 'Tables',
-  effect: 'Widths and heights go, header rows are marked, tables that only place things are flattened.',
+  effect: 'Widths go, header rows are marked, layout tables flattened.',
   unit: ['place', 'places'],
   run({ root, settings, report }) {
     const flattened = settings.layout === 'flatten' ? layoutParts(root) : new Set<ElementNode>();

@@ -27,7 +27,7 @@ const JOINABLE: ReadonlySet<string> = new Set([
 export const wrappers: Pass<'wrappers'> = {
   id: 'wrappers',
   label: 'Wrappers',
-  effect: 'Wrappers such as span and font go, their words stay; neighbours that say the same become one.',
+  effect: 'Span and font go, their words stay; neighbours become one.',
   unit: ['unwrapped', 'unwrapped'],
   run({ root, settings, report }) {
     const names = new Set(settings.elements);

@@ -18,7 +18,7 @@ export const payloadsAndAssets: Migration = {
       });
     await tables.changeColumn('specimens', 'payload', { type: DataTypes.JSON, allowNull: false });
     await tables.changeColumn('specimens', 'expectations', { type: DataTypes.JSON, allowNull: false });
-    await tables.removeColumn('specimens', 'html');
+    await tables.sequelize.query('ALTER TABLE specimens DROP COLUMN html');
     await tables.createTable('assets', {
       name: { type: DataTypes.STRING(64), allowNull: false, primaryKey: true },
       type: { type: DataTypes.STRING(40), allowNull: false },

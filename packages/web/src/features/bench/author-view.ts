@@ -1,18 +1,9 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  type ElementRef,
-  computed,
-  effect,
-  inject,
-  signal,
-  untracked,
-  viewChild,
-  type OnDestroy,
-} from '@angular/core';
-import { clean, type Profile } from '@typikon/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, effect, inject, untracked, viewChild, type OnDestroy } from '@angular/core';
+import { clean, type ResolvedProfile } from '@typikon/core';
 import { AuthorEditor, type Surface } from '@typikon/editor';
 import { Store } from '@ngrx/store';
+import { Api } from '../../state/api';
+import { Dictionary } from '../../state/dictionary';
 import { BenchActions, benchFeature } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
@@ -20,12 +11,7 @@ import { workshopFeature } from '../../state/workshop';
 /** What the author sees: a real editor, compiled from the draft, in a frame with the page kind's stylesheet and width. */
 @Component({
   selector: 'ty-author-view',
-  template: `
-    <div class="host" #host></div>
-    @if (strip(); as text) {
-      <p class="strip" role="status">{{ text }}</p>
-    }
-  `,
+  template: ` <div class="host" #host></div> `,
   styles: `
     :host,
     .host {
@@ -34,53 +20,59 @@ import { workshopFeature } from '../../state/workshop';
       flex: 1;
       min-height: 0;
     }
-    .strip {
-      padding: 6px 16px;
-      border-top: 1px solid var(--ty-line);
-      background: var(--ty-verdigris-wash);
-      font-size: 12.5px;
-    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class AuthorView implements OnDestroy {
   private readonly store = inject(Store);
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
+  private readonly api = inject(Api);
+  private readonly dictionary = inject(Dictionary);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
   private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
   private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
   private readonly source = this.store.selectSignal(benchFeature.selectSource);
   private readonly typed = this.store.selectSignal(benchFeature.selectTyped);
-  /** Counts how often the bench was given other markup than what was typed here. */
-  private readonly subject = computed(() => (this.typed() === null ? this.source() : null));
-  protected readonly strip = signal('');
+  private readonly proof = this.store.selectSignal(benchFeature.selectProof);
   private editor: AuthorEditor | null = null;
   private isPasting = false;
+  private builtFor: unknown = null;
 
   constructor() {
     effect(() => {
-      const profile = this.resolved()?.profile;
+      const resolved = this.resolved();
       const rules = this.rules();
       const library = this.library();
-      const subject = this.subject();
-      if (profile === undefined || rules === null || library === null) return;
-      const html = subject ?? untracked(this.typed) ?? '';
+      const typed = this.typed();
+      const proof = typed === null ? this.proof() : null;
+      const source = this.source();
+      if (resolved === null || rules === null || library === null) return;
+      if (typed === null) {
+        // What came in is shown as it is stored; until that is known, what was there stays.
+        if (proof === null || proof.input !== source || this.builtFor === proof) return;
+        this.builtFor = proof;
+        this.build(resolved, proof.html);
+        return;
+      }
       // What the author typed is not put back into the editor that it comes from.
-      if (subject === null && this.editor !== null && this.builtFor === rules) return;
+      if (this.editor !== null && (this.builtFor === rules || this.rulesBuilt === rules)) return;
       this.builtFor = rules;
-      this.build(profile, clean(html, rules).html);
+      this.build(resolved, clean(typed, rules).html);
     });
   }
-  private builtFor: unknown = null;
+  /** The rules that the editor was compiled from. */
+  private rulesBuilt: unknown = null;
 
   ngOnDestroy(): void {
     this.editor?.destroy();
   }
 
-  private build(profile: Profile, html: string): void {
-    const { rules, library } = { rules: this.rules()!, library: untracked(this.library)! };
+  private build(resolved: ResolvedProfile, html: string): void {
+    const { rules, library } = { rules: untracked(this.rules)!, library: untracked(this.library)! };
+    const { profile } = resolved;
     const kind = library.pageKinds.find(({ id }) => id === profile.surface.pageKind) ?? library.pageKinds[0];
     if (kind === undefined) return;
+    this.rulesBuilt = rules;
     const surface: Surface = {
       pageKind: kind,
       css: kind.css.map(({ css }) => css),
@@ -88,28 +80,26 @@ export class AuthorView implements OnDestroy {
       language: 'en-GB',
     };
     this.editor?.destroy();
-    this.strip.set('');
     this.editor = new AuthorEditor({
       host: this.host().nativeElement,
-      profile,
+      resolved,
       rules,
       surface,
       html,
       label: `Text, with the profile ${profile.name}`,
-      onPaste: ({ html: payload, cleaned }) => {
+      isWord: (word) => this.dictionary.knows(word),
+      uploadPictures: (pictures) => this.api.storePictures(pictures),
+      onPaste: (payload) => {
         this.isPasting = true;
-        const { length } = cleaned.ledger;
-        this.strip.set(
-          length === 0
-            ? 'Pasted as it came.'
-            : `Tidied the paste: ${length === 1 ? 'one change' : `${length} changes`}. The ledger below lists them.`,
-        );
-        this.store.dispatch(BenchActions.authorPasted({ html: payload }));
+        this.store.dispatch(BenchActions.authorPasted({ payload }));
+      },
+      onSeeChanges: () => {
+        this.store.dispatch(BenchActions.inputChosen({ showing: 'pasted' }));
+        this.store.dispatch(BenchActions.lowerChosen({ lower: 'ledger' }));
       },
       onChange: (changed) => {
         const isPaste = this.isPasting;
         this.isPasting = false;
-        if (!isPaste) this.strip.set('');
         this.store.dispatch(BenchActions.authorTyped({ html: changed, isPaste }));
       },
     });

@@ -1,13 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { PASTE_SOURCES, type PasteSource } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature, type BenchTab, type Showing } from '../../state/bench';
+import { sourceName } from '../../state/paste-words';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
 import { Split } from '../../ui/split';
 import { Tabs, type Tab } from '../../ui/tabs';
 import { AuthorView } from './author-view';
+import { ExpectationsView } from './expectations-view';
 import { LedgerView } from './ledger-view';
+import { LeftView } from './left-view';
 import { MarkupView } from './markup-view';
 import { MeasureLine } from './measure-line';
 import { PageView } from './page-view';
@@ -15,7 +19,7 @@ import { PageView } from './page-view';
 /** The bench: one piece of markup run through the draft, live. What the author sees, the markup, the page, and the ledger below. */
 @Component({
   selector: 'ty-bench',
-  imports: [AuthorView, LedgerView, MarkupView, MeasureLine, PageView, Split, Tabs],
+  imports: [AuthorView, ExpectationsView, LedgerView, LeftView, MarkupView, MeasureLine, PageView, Split, Tabs],
   templateUrl: './bench.html',
   styleUrl: './bench.scss',
   host: { role: 'region', 'aria-label': 'Bench' },
@@ -28,14 +32,38 @@ export class Bench {
   protected readonly specimen = this.store.selectSignal(benchFeature.selectSpecimen);
   protected readonly roles = this.store.selectSignal(libraryFeature.selectRoles);
   protected readonly role = this.store.selectSignal(workshopFeature.selectRole);
-  protected readonly tabs: readonly Tab<BenchTab>[] = [
-    { id: 'author', label: 'Author' },
-    { id: 'markup', label: 'Markup' },
-    { id: 'page', label: 'Page' },
-  ];
+  protected readonly arrives = this.store.selectSignal(benchFeature.selectArrives);
+  protected readonly kind = this.store.selectSignal(benchFeature.selectKind);
+  protected readonly detected = this.store.selectSignal(benchFeature.selectDetected);
+  protected readonly sources = PASTE_SOURCES.map((id) => ({ id, name: sourceName(id) }));
+  protected readonly sourceName = sourceName;
+  protected readonly evidence = computed(() => {
+    const { source, evidence } = this.detected();
+    const marks = evidence.filter((one) => one.source === source).map(({ mark }) => mark);
+    return `Told by ${marks.join(', ') || 'nothing that any other source has'}.`;
+  });
+  protected readonly tabs = computed((): readonly Tab<BenchTab>[] => {
+    const verdicts = this.state().proof?.verdicts ?? [];
+    const met = verdicts.filter(({ isMet }) => isMet).length;
+    return [
+      { id: 'author', label: 'Author' },
+      { id: 'markup', label: 'Markup' },
+      { id: 'page', label: 'Page' },
+      ...(verdicts.length === 0
+        ? []
+        : [
+            {
+              id: 'expectations' as const,
+              label: 'Expectations',
+              mark: { text: `${met}/${verdicts.length}`, meaning: `${met} of ${verdicts.length} met` },
+            },
+          ]),
+    ];
+  });
+  /** The tab that is shown: what has nothing to show is none. */
+  protected readonly tab = computed(() => (this.tabs().some(({ id }) => id === this.state().tab) ? this.state().tab : 'markup'));
   protected readonly isEdited = computed(() => {
-    const specimen = this.specimen();
-    return specimen !== null && this.state().source !== specimen.html;
+    return this.state().edited !== null;
   });
   protected readonly picked = computed(() =>
     this.state().showing === 'source' ? `specimen:${this.state().specimenId}` : this.state().showing,
@@ -50,6 +78,18 @@ export class Bench {
     if (specimen === undefined) this.store.dispatch(BenchActions.inputChosen({ showing: value as Showing }));
     else if (specimen.id === this.state().specimenId) this.store.dispatch(BenchActions.inputChosen({ showing: 'source' }));
     else this.store.dispatch(BenchActions.specimenChosen({ specimen }));
+  }
+
+  protected chooseWay(way: string): void {
+    this.store.dispatch(BenchActions.wayChosen({ way: way as 'paste' | 'stored' }));
+  }
+
+  protected chooseSource(source: string): void {
+    this.store.dispatch(BenchActions.sourceChosen({ source: source === '' ? null : (source as PasteSource) }));
+  }
+
+  protected chooseLower(lower: 'ledger' | 'left'): void {
+    this.store.dispatch(BenchActions.lowerChosen({ lower }));
   }
 
   protected chooseRole(role: string): void {

@@ -4,7 +4,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { patchToKeep, type EntryGroup, type Keeping } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
-import { wordsOf } from '../../state/ledger-words';
+import { passOf, wordsOf } from '../../state/ledger-words';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
@@ -123,11 +123,19 @@ export class LedgerView {
 
   protected showPlace(group: EntryGroup, index: number): void {
     // The rule first: choosing a rule alone would mark all that it touched instead of this place.
-    if (group.element !== '') this.openRule(group);
+    if (group.element !== '' && passOf(group) === null) this.openRule(group);
     this.store.dispatch(BenchActions.entryChosen({ index }));
   }
 
-  protected openRule({ element }: EntryGroup): void {
+  protected openRule(group: EntryGroup): void {
+    const pass = passOf(group);
+    if (pass !== null) {
+      this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'paste' }));
+      this.store.dispatch(BenchActions.passChosen({ pass }));
+      this.store.dispatch(BenchActions.lowerChosen({ lower: 'ledger' }));
+      return;
+    }
+    const { element } = group;
     this.store.dispatch(WorkshopActions.elementChosen({ element: element === '' ? null : element }));
     if (element === '') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'markup' }));
   }

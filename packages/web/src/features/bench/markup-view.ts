@@ -5,41 +5,105 @@ import {
   computed,
   effect,
   inject,
+  signal,
   untracked,
   viewChild,
   type OnDestroy,
 } from '@angular/core';
+import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
-import { elementOf } from '@typikon/core';
+import { elementOf, passOrder, PASSES, takeInventory, utf8Length } from '@typikon/core';
+import { passNumber } from '../../state/paste-words';
 import { workshopFeature } from '../../state/workshop';
 import { MarkupEditor } from './markup-editor';
-import { newParts, removedParts } from './differences';
+import { newParts, removedParts, type Mark } from './differences';
 
 /** The markup that came in beside the markup that is stored, with what was taken, what was changed and what is new marked. */
 @Component({
   selector: 'ty-markup-view',
   template: `
-    <div class="side">
-      <h3>
-        {{ showing() === 'source' ? 'Came in' : showing() === 'pasted' ? 'Came in by paste' : 'Comes from the editor' }},
-        <span class="ty-num">{{ sizeOf(bytes()?.before) }}</span>
-      </h3>
-      <div class="editor" #source></div>
+    @if (view(); as view) {
+      <div class="which">
+        <span
+          >Step <b>{{ number() }} {{ passName() }}</b
+          >{{ view.before === view.after ? ' changes nothing here' : '' }}</span
+        >
+        <span class="ways" role="group" aria-label="How it is shown">
+          <button type="button" class="ty-quiet" [attr.aria-pressed]="look() === 'source'" (click)="look.set('source')">Source</button>
+          <button type="button" class="ty-quiet" [attr.aria-pressed]="look() === 'page'" (click)="look.set('page')">Look</button>
+          <button type="button" class="ty-quiet" (click)="leave()">Whole way</button>
+        </span>
+      </div>
+    }
+    <div class="sides" [class.unseen]="view() !== null && look() === 'page'">
+      <div class="side">
+        <h3>
+          {{
+            view() !== null
+              ? 'Before ' + number() + ' ' + passName()
+              : showing() === 'typed'
+                ? 'Comes from the editor'
+                : arrives() === 'paste'
+                  ? 'Came in by paste'
+                  : 'Came in'
+          }}, <span class="ty-num">{{ sizeOf(bytes()?.before) }}</span>
+        </h3>
+        <div class="editor" #source></div>
+      </div>
+      <div class="side">
+        <h3>
+          {{ view() !== null ? 'After' : 'Is stored' }}, <span class="ty-num">{{ sizeOf(bytes()?.after) }}</span>
+        </h3>
+        <div class="editor" #result></div>
+      </div>
     </div>
-    <div class="side">
-      <h3>
-        Is stored, <span class="ty-num">{{ sizeOf(bytes()?.after) }}</span>
-      </h3>
-      <div class="editor" #result></div>
-    </div>
+    @if (view() !== null && look() === 'page') {
+      <div class="sides">
+        <iframe class="side" title="How it looks before the step" sandbox="" [srcdoc]="looks().before"></iframe>
+        <iframe class="side" title="How it looks after the step" sandbox="" [srcdoc]="looks().after"></iframe>
+      </div>
+    }
   `,
   styles: `
     :host {
+      display: flex;
+      flex-direction: column;
+      flex: 1;
+      min-height: 0;
+    }
+    .which {
+      display: flex;
+      justify-content: space-between;
+      align-items: center;
+      padding: 3px 12px;
+      border-bottom: 1px solid var(--ty-hair);
+      background: var(--ty-rubric-wash);
+      font-size: 12.5px;
+    }
+    .ways {
+      display: flex;
+      gap: 12px;
+    }
+    .ways [aria-pressed='true'] {
+      color: var(--ty-ink);
+      text-decoration: underline;
+      text-underline-offset: 4px;
+    }
+    .sides {
       display: grid;
       grid-template-columns: 1fr 1fr;
       flex: 1;
       min-height: 0;
+    }
+    .sides.unseen {
+      display: none;
+    }
+    iframe {
+      width: 100%;
+      height: 100%;
+      border: 0;
+      background: #fff;
     }
     .side {
       display: flex;
@@ -71,7 +135,35 @@ export class MarkupView implements OnDestroy {
   private readonly proof = this.store.selectSignal(benchFeature.selectProof);
   private readonly entry = this.store.selectSignal(benchFeature.selectEntry);
   private readonly element = this.store.selectSignal(workshopFeature.selectElement);
+  protected readonly arrives = this.store.selectSignal(benchFeature.selectArrives);
+  private readonly pass = this.store.selectSignal(benchFeature.selectPass);
+  private readonly thing = this.store.selectSignal(benchFeature.selectThing);
+  private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
+  private readonly sanitizer = inject(DomSanitizer);
+  protected readonly look = signal<'source' | 'page'>('source');
+  /** The markup before and after the chosen pass; null where the whole way is shown. */
+  protected readonly view = computed(() => {
+    const view = this.proof()?.paste?.view ?? null;
+    return view !== null && view.pass === this.pass() ? view : null;
+  });
+  protected readonly passName = computed(() => {
+    const pass = this.view()?.pass;
+    return pass === undefined ? '' : PASSES[pass].label;
+  });
+  protected readonly number = computed(() => {
+    const [view, resolved] = [this.view(), this.resolved()];
+    return view === null || resolved === null ? '' : passNumber(passOrder(resolved), view.pass);
+  });
+  /** Frames that run nothing: what is pasted is never trusted. */
+  protected readonly looks = computed(() => {
+    const view = this.view();
+    const framed = (html: string): SafeHtml =>
+      this.sanitizer.bypassSecurityTrustHtml(`<!doctype html><meta charset="utf-8"><style>body{margin:12px}</style>${html}`);
+    return { before: framed(view?.before ?? ''), after: framed(view?.after ?? '') };
+  });
   protected readonly bytes = computed(() => {
+    const view = this.view();
+    if (view !== null) return { before: utf8Length(view.before), after: utf8Length(view.after) };
     const measures = this.proof()?.measures;
     return measures === undefined ? null : { before: measures.bytesBefore, after: measures.bytesAfter };
   });
@@ -80,22 +172,30 @@ export class MarkupView implements OnDestroy {
 
   constructor() {
     effect(() => {
-      const input = this.input();
-      const showing = this.showing();
+      const input = this.view()?.before ?? this.input();
+      const isEditable = this.showing() === 'source' && this.view() === null;
       this.sourceEditor ??= new MarkupEditor(this.sourceHost().nativeElement, {
         label: 'Markup that came in',
         text: input,
         onEdit: (html) => this.store.dispatch(BenchActions.sourceEdited({ html })),
       });
       this.sourceEditor.setText(input);
-      this.sourceEditor.setEditable(showing === 'source');
+      this.sourceEditor.setEditable(isEditable);
     });
     effect(() => {
-      const html = this.proof()?.html ?? '';
+      const html = this.view()?.after ?? this.proof()?.html ?? '';
       this.resultEditor ??= new MarkupEditor(this.resultHost().nativeElement, { label: 'Markup that is stored', text: html });
       this.resultEditor.setText(html);
     });
     effect(() => {
+      const view = this.view();
+      if (view !== null) {
+        // Between two steps there is no ledger to go by: the tags of both sides are compared.
+        const gone = newParts(view.after, view.before, []).map((mark): Mark => ({ ...mark, kind: 'removed' }));
+        this.sourceEditor?.setMarks(gone);
+        this.resultEditor?.setMarks(newParts(view.before, view.after, []));
+        return;
+      }
       const proof = this.proof();
       const input = this.input();
       // Marks belong to the markup that they were computed for.
@@ -108,7 +208,7 @@ export class MarkupView implements OnDestroy {
       const index = this.entry();
       const element = this.element();
       const proof = untracked(this.proof);
-      if (proof === null || proof.input !== untracked(this.input)) return;
+      if (this.view() !== null || proof === null || proof.input !== untracked(this.input)) return;
       const entry = index === null ? undefined : proof.ledger[index];
       if (entry !== undefined) this.sourceEditor?.select([{ start: entry.start, end: entry.end }]);
       else if (element !== null)
@@ -117,6 +217,17 @@ export class MarkupView implements OnDestroy {
         );
       else this.sourceEditor?.select([]);
     });
+    effect(() => {
+      const key = this.thing();
+      const proof = this.proof();
+      if (this.view() !== null || proof === null) return;
+      const thing = key === null ? undefined : takeInventory(proof.html).find(({ kind, name }) => `${kind} ${name}` === key);
+      this.resultEditor?.select(thing?.places ?? []);
+    });
+  }
+
+  protected leave(): void {
+    this.store.dispatch(BenchActions.passChosen({ pass: null }));
   }
 
   ngOnDestroy(): void {

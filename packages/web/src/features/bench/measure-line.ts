@@ -70,9 +70,9 @@ export class MeasureLine {
   protected readonly figures = computed(() => {
     const measures = this.proof()?.measures;
     if (measures === undefined) return null;
-    const { lettersBefore, lettersAfter, markupPerTextBefore, markupPerTextAfter, inlineStyles, changes, losses, rules } = measures;
+    const { lettersBefore, lettersMissed, markupPerTextBefore, markupPerTextAfter, inlineStyles, changes, losses, rules } = measures;
     return {
-      kept: lettersBefore === 0 ? 100 : Math.floor((1000 * lettersAfter) / lettersBefore) / 10,
+      kept: lettersBefore === 0 ? 100 : Math.max(0, Math.floor((1000 * (lettersBefore - lettersMissed)) / lettersBefore) / 10),
       changes,
       rules,
       losses,

@@ -18,6 +18,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { FilesDialog } from './files-dialog';
 import { FindingsChapter } from './findings-chapter';
 import { LEARN_DIALOG, LearnDialog } from './learn-dialog';
+import { PasteChapter } from '../paste/paste-chapter';
 import { MarkupChapter } from './markup-chapter';
 import { ToolbarChapter } from './toolbar-chapter';
 
@@ -32,6 +33,7 @@ import { ToolbarChapter } from './toolbar-chapter';
     Icon,
     MarkupChapter,
     MatTooltipModule,
+    PasteChapter,
     Split,
     Tabs,
     TitleLine,
@@ -76,6 +78,7 @@ export class Workshop implements OnDestroy {
     return [
       { id: 'toolbar', label: 'Toolbar', cite: '§1', ...mark('/toolbar') },
       { id: 'markup', label: 'Markup', cite: '§2', ...mark('/markup') },
+      { id: 'paste', label: 'Paste', cite: '§3', ...mark('/paste') },
       { id: 'findings', label: 'Findings', cite: '¶', ...mark('') },
     ];
   });

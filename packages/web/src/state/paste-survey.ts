@@ -1,0 +1,66 @@
+import { Injectable, computed, effect, inject, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Overtaken, PassId } from '@typikon/core';
+import type { Subscription } from 'rxjs';
+import { benchFeature } from './bench';
+import { libraryFeature } from './library';
+import { proofRequest, ProofRunner, underProfile } from './proof-runner';
+import type { MatrixRow } from './types';
+import { workshopFeature } from './workshop';
+
+/** So long nothing may change before all specimens are run: the live proof comes first. */
+const PAUSE_MS = 900;
+
+/** Runs all specimens in the background while the paste chapter is open: which passes do anything, and which work in vain. */
+@Injectable({ providedIn: 'root' })
+export class PasteSurvey {
+  private readonly store = inject(Store);
+  private readonly runner = inject(ProofRunner);
+  private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
+  private readonly chapter = this.store.selectSignal(workshopFeature.selectChapter);
+  private readonly role = this.store.selectSignal(workshopFeature.selectRole);
+  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly specimens = this.store.selectSignal(libraryFeature.selectSpecimens);
+  private readonly input = this.store.selectSignal(benchFeature.selectInput);
+  private readonly arrival = this.store.selectSignal(benchFeature.selectArrival);
+  private readonly rows = signal<readonly MatrixRow[] | null>(null);
+
+  /** The passes that work in vain on what is on the bench. */
+  readonly overtaken = signal<readonly Overtaken[]>([]);
+  /** The passes that change something on some specimen; null while that is not known. */
+  readonly worksOn = computed((): ReadonlySet<PassId> | null => {
+    const rows = this.rows();
+    return rows === null ? null : new Set(rows.flatMap(({ passes }) => Object.keys(passes) as PassId[]));
+  });
+
+  constructor() {
+    effect((onCleanup) => {
+      const resolved = this.resolved();
+      const [house, role, specimens, input, arrival] = [this.house(), this.role(), this.specimens(), this.input(), this.arrival()];
+      if (this.chapter() !== 'paste' || resolved === null) {
+        this.overtaken.set([]);
+        return;
+      }
+      const running: Subscription[] = [];
+      const timer = setTimeout(() => {
+        const rows: MatrixRow[] = [];
+        running.push(
+          this.runner.overtaken(proofRequest(resolved, house, role, input, arrival)).subscribe({
+            next: (found) => this.overtaken.set(found),
+            // What is not known is not said; the proof itself tells what is wrong.
+            error: () => this.overtaken.set([]),
+          }),
+          this.runner.matrix({ ...underProfile(resolved, house, role), specimens, isQuick: true }).subscribe({
+            next: (row) => rows.push(row),
+            complete: () => this.rows.set(rows),
+            error: () => this.rows.set(null),
+          }),
+        );
+      }, PAUSE_MS);
+      onCleanup(() => {
+        clearTimeout(timer);
+        for (const one of running) one.unsubscribe();
+      });
+    });
+  }
+}
