@@ -146,9 +146,11 @@ export async function eventually<T>(read: () => Promise<T>, isRight: (value: T) 
 export class Bench {
   constructor(readonly page: Page) {}
 
-  async open(address: string, profile: string): Promise<void> {
+  /** Opens a profile; what is on the bench arrives as it says, or as is asked for. */
+  async open(address: string, profile: string, arrives: 'paste' | 'stored' = 'stored'): Promise<void> {
     await this.page.goto(`${address}/profiles/${profile}`, { waitUntil: 'domcontentloaded' });
     await this.page.waitForSelector('ty-ledger-view .entry, ty-ledger-view .empty');
+    await this.page.select('#arrives', arrives);
     await this.stored();
   }
   /** Clicks once the element is there and can be clicked: a dialog may still be on its way. */
@@ -201,7 +203,7 @@ export class Bench {
     await this.selectAll();
     await this.page.keyboard.sendCharacter(html);
   }
-  async chapter(name: 'toolbar' | 'markup' | 'findings'): Promise<void> {
+  async chapter(name: 'toolbar' | 'markup' | 'paste' | 'findings'): Promise<void> {
     await this.click(`#chapter-tab-${name}`);
   }
   async view(name: 'author' | 'markup' | 'page'): Promise<void> {

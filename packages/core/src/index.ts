@@ -114,7 +114,7 @@ export {
 } from './profile/paste-schema';
 export { makeDictionary } from './paste/dictionary';
 export { takeInventory, type Thing, type ThingKind } from './paste/inventory';
-export { dropFromNowOn, keepFromNowOn, type FromNowOn } from './paste/from-now-on';
+export { canDropFromNowOn, dropFromNowOn, keepFromNowOn, type FromNowOn } from './paste/from-now-on';
 export { overtakenPasses, type Overtaken } from './paste/overtaken';
 export {
   expectationSchema,

@@ -291,6 +291,13 @@ describe('each pass', () => {
       '<p class="x" title="t"><u>a</u><strong>b</strong></p>',
       '<p class="x">a<strong>b</strong></p>',
     ],
+    [
+      'elements',
+      { only: ['p', 'strong'] },
+      '<ul><li>High<ul><li><b>low</b></li></ul></li></ul><h2>Fees</h2>',
+      '<p>High</p><p><b>low</b></p><p>Fees</p>',
+    ],
+    ['elements', { unwrap: ['h2', 'p'] }, '<h2>a</h2><p>b</p>', ' a  b '],
     ['classes', { drop: ['lead'] }, '<p class="lead note">a</p>', '<p class="note">a</p>'],
     ['inline-style', { vendor: 'keep' }, '<p style="-webkit-line-clamp: 2; color: red">a</p>', '<p style="-webkit-line-clamp: 2">a</p>'],
     [

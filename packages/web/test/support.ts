@@ -28,11 +28,16 @@ export function demoLibrary(): Library {
       createdAt: '2026-01-02T09:00:00.000Z',
       updatedAt: '2026-01-02T09:00:00.000Z',
     }));
-  const specimens = (json('specimens.json') as (Specimen & { file: string; profile: string })[]).map((specimen) => ({
-    ...specimen,
-    profileId: specimen.profile,
-    html: readFileSync(join(DEMO, 'specimens', specimen.file), 'utf8'),
-  }));
+  const specimens = (json('specimens.json') as (Specimen & { types: Record<string, string>; profile: string })[]).map(
+    ({ types, profile, ...specimen }) => ({
+      ...specimen,
+      profileId: profile,
+      revision: 1,
+      payload: {
+        types: Object.fromEntries(Object.entries(types).map(([type, file]) => [type, readFileSync(join(DEMO, 'specimens', file), 'utf8')])),
+      },
+    }),
+  );
   return {
     profiles,
     specimens,
@@ -98,6 +103,8 @@ export class Screen<T> {
       measures: measure(html, cleaned.html, cleaned.root, cleaned.ledger),
       census: takeCensus(parseFragment(html).root),
       ms: 1,
+      paste: null,
+      verdicts: [],
     };
     this.store.dispatch(BenchActions.proofComputed({ proof }));
   }

@@ -1,5 +1,8 @@
 import { attributeOf, elementOf, propertyOf } from '../ledger/groups';
 import type { LedgerEntry } from '../ledger/entry';
+import { FragmentNode } from '../html/node';
+import { compileRules } from '../markup/compile';
+import { headingRules } from '../markup/headings';
 import { patched, patchToKeep } from '../markup/keep';
 import { mergePatch, type JsonObject } from '../profile/merge-patch';
 import { PASS_IDS, type PassId } from '../profile/paste-schema';
@@ -23,13 +26,20 @@ export interface FromNowOn {
  *
  * @returns the change, or null where no pass takes such a thing
  */
-export function dropFromNowOn({ kind, name }: Pick<Thing, 'kind' | 'name'>, { profile }: ResolvedProfile): FromNowOn | null {
-  const { passes } = profile.paste;
+export function dropFromNowOn({ kind, name }: Pick<Thing, 'kind' | 'name'>, resolved: ResolvedProfile): FromNowOn | null {
+  const { passes } = resolved.profile.paste;
   switch (kind) {
-    case 'element':
+    case 'element': {
+      const names = namesOf(name, resolved);
+      const { unwrap, only } = passes.elements;
       return change({
-        elements: { on: true, unwrap: added(passes.elements.unwrap, name), ...without(passes.elements.only, 'only', name) },
+        elements: {
+          on: true,
+          unwrap: [...new Set([...unwrap, ...names])],
+          ...(only === undefined ? {} : { only: only.filter((kept) => !names.includes(kept)) }),
+        },
       });
+    }
     case 'attribute':
       return change({
         elements: {
@@ -60,6 +70,21 @@ export function dropFromNowOn({ kind, name }: Pick<Thing, 'kind' | 'name'>, { pr
     case 'link':
       return name === '' ? null : change({ links: { on: true, unwrapHosts: added(passes.links.unwrapHosts, name.toLowerCase()) } });
   }
+}
+
+/** Whether some pass can take such a thing away. */
+export function canDropFromNowOn({ kind, name }: Pick<Thing, 'kind' | 'name'>): boolean {
+  return kind !== 'link' || name !== '';
+}
+
+/** An element, and those that the markup rules turn into it after the last pass. */
+function namesOf(name: string, resolved: ResolvedProfile): string[] {
+  const { elements } = resolved.profile.markup;
+  const renamed = Object.entries(elements).flatMap(([from, rule]) => (rule.outcome === 'rename' && rule.to === name ? [from] : []));
+  if (!/^h[1-6]$/.test(name)) return [name, ...renamed];
+  const policy = headingRules(new FragmentNode(), compileRules(resolved));
+  const levels = [1, 2, 3, 4, 5, 6].map((level) => `h${level}`).filter((level) => (policy.get(level)?.name ?? level) === name);
+  return [...new Set([name, ...levels, ...renamed])];
 }
 
 /**

@@ -1,6 +1,6 @@
 import { Injectable, computed, effect, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { Overtaken, PassId } from '@typikon/core';
+import type { Overtaken, PassId, PastePasses } from '@typikon/core';
 import type { Subscription } from 'rxjs';
 import { benchFeature } from './bench';
 import { libraryFeature } from './library';
@@ -63,4 +63,9 @@ export class PasteSurvey {
       });
     });
   }
+}
+
+/** Whether a pass is on and has something to do: one that replaces nothing yet rests. */
+export function isAtWork(passes: PastePasses, id: PassId): boolean {
+  return passes[id].on && (id !== 'find-replace' || passes['find-replace'].rules.length > 0);
 }

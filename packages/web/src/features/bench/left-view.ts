@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { dropFromNowOn, PASSES, takeInventory, type FromNowOn, type Thing } from '@typikon/core';
+import { canDropFromNowOn, dropFromNowOn, PASSES, takeInventory, type FromNowOn, type Thing } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
@@ -96,13 +96,12 @@ export class LeftView {
   }
 
   private rowOf(thing: Thing) {
-    const resolved = this.resolved();
     return {
       thing,
       key: keyOf(thing),
       name: thingName(thing),
       values: thing.kind === 'style' || thing.kind === 'attribute' ? thing.values.slice(0, 3).join(', ') : '',
-      canDrop: resolved !== null && dropFromNowOn(thing, resolved) !== null,
+      canDrop: canDropFromNowOn(thing),
     };
   }
 }

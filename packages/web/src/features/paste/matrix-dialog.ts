@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked, type OnDestroy } from '@angular/core';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
-import { PASSES, type ResolvedProfile } from '@typikon/core';
+import { passOrder, PASSES, type ResolvedProfile } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import type { Subscription } from 'rxjs';
 import { BenchActions } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
 import { overtakenWords } from '../../state/paste-words';
+import { isAtWork } from '../../state/paste-survey';
 import { ProofRunner, underProfile } from '../../state/proof-runner';
 import type { MatrixRow } from '../../state/types';
 import { workshopFeature } from '../../state/workshop';
@@ -82,9 +83,10 @@ export class MatrixDialog implements OnDestroy {
     const { draft } = this.rows();
     if (resolved === null || draft.size < this.specimens().length) return [];
     const working = new Set([...draft.values()].flatMap(({ passes }) => Object.keys(passes)));
-    return Object.entries(resolved.profile.paste.passes)
-      .filter(([id, { on }]) => on && !working.has(id))
-      .map(([id]) => PASSES[id as keyof typeof PASSES].label);
+    const { passes } = resolved.profile.paste;
+    return passOrder(resolved)
+      .filter((id) => isAtWork(passes, id) && !working.has(id))
+      .map((id) => PASSES[id].label);
   });
 
   constructor() {

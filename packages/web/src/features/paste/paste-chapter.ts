@@ -7,7 +7,7 @@ import { Store } from '@ngrx/store';
 import { GripVertical } from 'lucide';
 import { BenchActions, benchFeature } from '../../state/bench';
 import { countOf, overtakenWords, passNumber, sourceName } from '../../state/paste-words';
-import { PasteSurvey } from '../../state/paste-survey';
+import { isAtWork, PasteSurvey } from '../../state/paste-survey';
 import { workshopFeature } from '../../state/workshop';
 import { Icon } from '../../ui/icon';
 import { ProfileEdit } from '../workshop/edit';
@@ -77,7 +77,7 @@ export class PasteChapter {
       const { label, effect } = PASSES[id];
       const step = trace.get(id);
       const vain = overtaken.get(id);
-      const isIdle = worksOn !== null && paste.passes[id].on && !worksOn.has(id);
+      const isIdle = worksOn !== null && isAtWork(paste.passes, id) && !worksOn.has(id);
       return {
         id,
         number: passNumber(order, id),
