@@ -11,7 +11,8 @@ import rehypeStringify from 'rehype-stringify';
 import sanitizeHtml from 'sanitize-html';
 import { unified } from 'unified';
 import { corpus } from './corpus.mjs';
-import { clean, cleanWithoutLedger, compileRules, readHouseLimits, resolveProfile } from './dist/core.mjs';
+import { clean, cleanWithoutLedger, compileRules, readHouseLimits, resolveProfile, runPaste } from './dist/core.mjs';
+import { longDocument, longSheet } from './dist/long-payloads.mjs';
 
 const root = join(import.meta.dirname, '..');
 const json = (...path) => JSON.parse(readFileSync(join(root, 'demo', ...path), 'utf8'));
@@ -87,4 +88,27 @@ for (const depth of [1000, 10_000, 100_000]) {
   const html = `${'<div>'.repeat(depth)}x${'</div>'.repeat(depth)}`;
   const { 'Typikon, whole ledger': ms } = measure(html, { 'Typikon, whole ledger': ENGINES['Typikon, whole ledger'] }, 3);
   console.log(`  ${String(depth).padStart(9)}  ${ms.toFixed(1).padStart(8)}`);
+}
+
+console.log('\nPaste: the default ladder and the markup rules, beside parse5 alone (1.00)');
+for (const [kind, html] of [
+  ['word processor', longDocument(Math.round((60 * 100_000) / longDocument().length))],
+  ['spreadsheet', longSheet(Math.round((3000 * 100_000) / longSheet().length))],
+]) {
+  const paste = (trace) => (text) => runPaste({ types: { 'text/html': text } }, resolution.resolved, { rules, trace });
+  const medians = measure(
+    html,
+    {
+      'parse5 parse + serialize': ENGINES['parse5 parse + serialize'],
+      'Typikon, paste': paste('counts'),
+      'Typikon, paste with sizes': paste('sizes'),
+      'Typikon, rules alone': ENGINES['Typikon, whole ledger'],
+    },
+    15,
+  );
+  console.log(`${kind} (${html.length} characters, ${paste('counts')(html).ledger.length} ledger entries)`);
+  for (const [name, ms] of Object.entries(medians))
+    console.log(
+      `  ${name.padEnd(width)}  ${ms.toFixed(1).padStart(8)} ms  ${(medians['parse5 parse + serialize'] / ms).toFixed(2).padStart(6)}`,
+    );
 }

@@ -92,6 +92,28 @@ for (const scheme of ['light', 'dark'] as const) {
       assert.deepEqual(await axeFindings(page), []);
     });
 
+    test('workshop: the paste chapter with a pass open, and what is left', async () => {
+      const { page, bench } = await open('/profiles/notices-desk', '.entry');
+      await bench.chapter('paste');
+      for (const pass of ['inline-style', 'find-replace', 'links']) {
+        await bench.click(`[data-pass=${pass}] .name`);
+        await page.waitForSelector(`[data-pass=${pass}].on ty-pass-settings`);
+        if (pass === 'find-replace') await bench.press('ty-replacements', 'Add a replacement');
+        assert.deepEqual(await axeFindings(page), []);
+      }
+      await bench.click('#bench-tab-expectations');
+      await page.waitForSelector('ty-expectations-view li');
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
+    test('specimens, and the catcher', async () => {
+      const { page, bench } = await open('/specimens', 'ty-specimens-page pre');
+      assert.deepEqual(await axeFindings(page), []);
+      await bench.press('ty-title-line', 'Catch a paste');
+      await page.waitForSelector('.catcher');
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
     test('house limits', async () => {
       const { page } = await open('/house-limits', '.cm-content');
       assert.deepEqual(await axeFindings(page), []);
@@ -117,11 +139,11 @@ for (const scheme of ['light', 'dark'] as const) {
 }
 
 describe('at 1280 by 800 nothing is cut', () => {
-  for (const path of ['/profiles', '/profiles/story-desk', '/house-limits', '/site'])
+  for (const path of ['/profiles', '/profiles/story-desk', '/specimens', '/house-limits', '/site'])
     test(path, async () => {
       const { page } = await openPage(used.browser);
       await page.goto(`${used.typikon.address}${path}`);
-      await page.waitForSelector('tbody tr, .entry, .cm-content, ty-site iframe');
+      await page.waitForSelector('tbody tr, .entry, .cm-content, ty-site iframe, ty-specimens-page pre');
       const { width, height } = await page.evaluate(() => ({
         width: document.documentElement.scrollWidth,
         height: document.documentElement.scrollHeight,

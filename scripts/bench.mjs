@@ -21,15 +21,19 @@ main(async () => {
       run('npm', ['ci', '--prefer-offline', '--no-progress'], { cwd: at('bench'), what: 'npm ci' }),
     );
   const { build } = await import('esbuild');
-  await build({
-    entryPoints: [at('packages/core/src/index.ts')],
-    outfile: at('bench/dist/core.mjs'),
-    bundle: true,
-    packages: 'external',
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    logLevel: 'error',
-  });
+  for (const [source, name] of [
+    ['packages/core/src/index.ts', 'core'],
+    ['packages/core/test/long-payloads.ts', 'long-payloads'],
+  ])
+    await build({
+      entryPoints: [at(source)],
+      outfile: at(`bench/dist/${name}.mjs`),
+      bundle: true,
+      packages: 'external',
+      platform: 'node',
+      format: 'esm',
+      target: 'node20',
+      logLevel: 'error',
+    });
   await run(process.execPath, ['--expose-gc', at('bench/main.mjs')], { cwd: at('bench'), show: true, what: 'The bench' });
 });

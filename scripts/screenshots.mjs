@@ -78,6 +78,30 @@ const VIEWS = [
       await page.waitForSelector('ty-let-through-dialog ty-changes-table');
     },
   },
+  {
+    name: 'workshop-paste',
+    path: '/profiles/notices-desk',
+    ready: '.entry',
+    async prepare(page) {
+      await page.select('#specimen', 'specimen:works-report');
+      await page.click('#chapter-tab-paste');
+      await page.waitForSelector('[data-pass=inline-style] .name');
+      await page.click('[data-pass=inline-style] .name');
+      await page.$eval('.scroll', (node) => (node.scrollTop = 150));
+    },
+  },
+  {
+    name: 'specimens-at-once',
+    path: '/profiles/notices-desk',
+    ready: '.entry',
+    async prepare(page) {
+      await page.click('#chapter-tab-paste');
+      await page.waitForSelector('ty-paste-chapter .bar .ty-button');
+      await page.click('ty-paste-chapter .bar .ty-button');
+      await page.waitForFunction(() => document.querySelector('ty-matrix-dialog .bar p')?.innerText.includes('expectations met'));
+    },
+  },
+  { name: 'specimens', path: '/specimens/slip-pictures', ready: 'ty-specimens-page pre' },
   { name: 'house-limits', path: '/house-limits', ready: '.cm-content' },
   {
     name: 'workshop-toolbar',

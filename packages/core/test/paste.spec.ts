@@ -138,6 +138,12 @@ describe('each pass', () => {
     ],
     [
       'notes',
+      {},
+      '<p>a<a href="#_ftn1" name="_ftnref1">[1]</a> b<a href="#_ftn1">[1]</a></p><div id="ftn1"><p><a href="#_ftnref1" name="_ftn1">[1]</a> See<a href="#_ftn2" name="_ftnref2">[2]</a>.</p></div><div id="ftn2"><p><a href="#_ftnref2" name="_ftn2">[2]</a> More.</p></div>',
+      '<p>a<sup><a href="#note-1" id="noteref-1">1</a></sup> b<sup><a href="#note-1">1</a></sup></p><ol><li id="note-1">See<sup><a href="#note-2" id="noteref-2">2</a></sup>. <a href="#noteref-1">↩</a></li><li id="note-2">More. <a href="#noteref-2">↩</a></li></ol>',
+    ],
+    [
+      'notes',
       { become: 'bracketed' },
       '<p>Agreed<a href="#s1" name="a1">1</a>.</p><div id="sdfootnote1"><p><a href="#a1" name="s1">1</a>In March.</p></div>',
       '<p>Agreed [In March.].</p>',

@@ -12,7 +12,8 @@ import {
   type Pasted,
 } from '../src/index';
 import { demoHouse, demoProfile } from './support';
-import { demoSpecimens, isWord, longDocument, longSheet } from './specimens';
+import { longDocument, longSheet } from './long-payloads';
+import { demoSpecimens, isWord } from './specimens';
 
 const house = demoHouse();
 const run = (payload: ClipboardPayload, profile: string): Pasted => runPaste(payload, demoProfile(profile), { house, isWord });

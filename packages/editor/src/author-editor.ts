@@ -38,13 +38,13 @@ export interface AuthorEditorOptions {
   /** Called after each change that the author makes, with the whole markup. */
   onChange?(html: string): void;
   /** Called with each paste or drop, before it is put in: what came, and what the passes and rules made of it. */
-  onPaste?(payload: ClipboardPayload, pasted: Pasted): void;
+  onPaste?: (payload: ClipboardPayload, pasted: Pasted) => void;
   /** Called when the author asks what was done to a paste. */
-  onSeeChanges?(): void;
+  onSeeChanges?: () => void;
   /** Puts pictures into the asset library; without it, boxes stand in their place. */
-  uploadPictures?(pictures: readonly PastedPicture[]): Promise<void>;
+  uploadPictures?: (pictures: readonly PastedPicture[]) => Promise<void>;
   /** Whether a dictionary knows a word, for hyphens at the ends of lines. */
-  isWord?(word: string): boolean;
+  isWord?: (word: string) => boolean;
 }
 
 /**

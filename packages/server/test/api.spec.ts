@@ -323,3 +323,96 @@ describe('the site stand-in', () => {
     expect(await (await page('/proof', { method: 'POST', body: form })).text()).toContain('Hi there');
   });
 });
+
+describe('specimens', () => {
+  const specimen = {
+    format: 'typikon-specimen/1',
+    name: 'A tide',
+    profile: 'notices-desk',
+    payload: { types: { 'text/html': '<p>Tide</p>', 'text/rtf': '{\\rtf1}' }, files: [{ name: 'a.png', type: 'image/png', size: 3 }] },
+    expectations: [{ expect: 'count', of: 'p', is: 1 }],
+  };
+
+  test('those of the demo hold whole payloads with expectations', async () => {
+    const all = (await (await request('/specimens')).json()) as { id: string; payload: { types: object }; expectations: unknown[] }[];
+    expect(all.length).toBeGreaterThanOrEqual(24);
+    expect(Object.keys(all.find(({ id }) => id === 'slip-pictures')!.payload.types).sort()).toEqual(['text/html', 'text/rtf']);
+    expect(all.every(({ expectations }) => expectations.length > 0)).toBe(true);
+  });
+
+  test('one is added, changed by whoever saw it last, and removed', async () => {
+    const added = await request('/specimens', { method: 'POST', body: { ...specimen, id: 'a-tide' } });
+    expect(added.status).toBe(201);
+    expect(added.headers.get('etag')).toBe('"1"');
+    expect(await added.json()).toMatchObject({ id: 'a-tide', arrives: 'paste', notes: '', revision: 1, payload: specimen.payload });
+    expect((await request('/specimens', { method: 'POST', body: { ...specimen, id: 'a-tide' } })).status).toBe(409);
+
+    const change = (revision: string | null, name: string) =>
+      request('/specimens/a-tide', {
+        method: 'PUT',
+        headers: revision === null ? {} : { 'if-match': `"${revision}"` },
+        body: { ...specimen, name },
+      });
+    expect((await change(null, 'B')).status).toBe(428);
+    expect((await change('1', 'B')).status).toBe(200);
+    const late = await change('1', 'C');
+    expect(late.status).toBe(412);
+    expect(await late.json()).toMatchObject({ current: { name: 'B', revision: 2 } });
+
+    expect((await request('/specimens/a-tide', { method: 'DELETE' })).status).toBe(428);
+    expect((await request('/specimens/a-tide', { method: 'DELETE', headers: { 'if-match': '"1"' } })).status).toBe(412);
+    expect((await request('/specimens/a-tide', { method: 'DELETE', headers: { 'if-match': '"2"' } })).status).toBe(204);
+    expect((await request('/specimens/a-tide', { method: 'DELETE', headers: { 'if-match': '"2"' } })).status).toBe(404);
+  });
+
+  test.each<[what: string, part: object, pointer: string]>([
+    ['an expectation of no kind', { expectations: [{ expect: 'luck' }] }, '/expectations/0/expect'],
+    ['a payload without types', { payload: {} }, '/payload/types'],
+    ['a key that nobody knows', { colour: 'red' }, ''],
+    ['a profile that is not there', { profile: 'nobody' }, '/profile'],
+  ])('%s is refused at its place', async (_what, part, pointer) => {
+    const answer = await request('/specimens', { method: 'POST', body: { ...specimen, id: 'b-tide', ...part } });
+    expect(answer.status).toBe(422);
+    const { problems } = (await answer.json()) as { problems: { pointer: string }[] };
+    expect(problems[0]!.pointer).toContain(pointer);
+    expect((await request('/specimens/b-tide', { method: 'DELETE', headers: { 'if-match': '*' } })).status).toBe(404);
+  });
+});
+
+describe('the asset library', () => {
+  const PNG = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAgAAAAICAIAAABLbSncAAAAEklEQVR4nGNQTo3Ciph1FhYAN5cKeQzB1RkAAAAASUVORK5CYII=', 'base64');
+  const put = (bytes: Buffer, alt = '') =>
+    app.request(`${ORIGIN}/api/v1/assets?alt=${encodeURIComponent(alt)}`, {
+      method: 'POST',
+      headers: { host: '127.0.0.1:4710', 'content-type': 'application/octet-stream' },
+      body: new Uint8Array(bytes),
+    });
+
+  test('takes a picture once, and the site serves it', async () => {
+    const first = await put(PNG, 'A mark');
+    expect(first.status).toBe(201);
+    const asset = (await first.json()) as { address: string };
+    expect(asset).toMatchObject({ type: 'image/png', widthPx: 8, heightPx: 8, alt: 'A mark', bytes: PNG.length });
+    expect((await put(PNG)).status).toBe(200);
+    const served = await site.request(`http://127.0.0.1:4711${asset.address}`, { headers: { host: '127.0.0.1:4711' } });
+    expect(served.headers.get('content-type')).toBe('image/png');
+    expect(served.headers.get('x-content-type-options')).toBe('nosniff');
+    expect(Buffer.from(await served.arrayBuffer()).equals(PNG)).toBe(true);
+    expect((await (await request('/assets')).json()) as object[]).toHaveLength(1);
+  });
+  test.each([
+    ['a drawing that can hold scripts', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><script>1</script></svg>')],
+    ['what only begins like a picture', PNG.subarray(0, 10)],
+    ['nothing', Buffer.alloc(0)],
+  ])('refuses %s', async (_what, bytes) => {
+    expect((await put(bytes)).status).toBe(415);
+  });
+  test('a page from elsewhere cannot put anything in', async () => {
+    const answer = await app.request(`${ORIGIN}/api/v1/assets`, {
+      method: 'POST',
+      headers: { host: '127.0.0.1:4710', 'sec-fetch-site': 'cross-site', 'content-type': 'application/octet-stream' },
+      body: new Uint8Array(PNG),
+    });
+    expect(answer.status).toBe(403);
+  });
+});

@@ -1,4 +1,3 @@
-/// <reference path="./nspell.d.ts" />
 import nspell from 'nspell';
 
 /**

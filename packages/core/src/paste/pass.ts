@@ -23,11 +23,11 @@ export interface PassRun<Id extends PassId = PassId> {
   /** The classes that the profile's styles use. */
   styleClasses: ReadonlySet<string>;
   /** Whether a dictionary knows a word. */
-  isWord(word: string): boolean;
+  isWord: (word: string) => boolean;
   /** The pictures that the payload holds beside its markup, in order. */
-  picturesBeside(): readonly PictureBytes[];
+  picturesBeside: () => readonly PictureBytes[];
   /** Takes a picture for the asset library. */
-  keepPicture(picture: PastedPicture): void;
+  keepPicture: (picture: PastedPicture) => void;
   report: Reporter;
 }
 
@@ -46,6 +46,8 @@ export interface Pass<Id extends PassId = PassId> {
 export class Reporter {
   /** What it found but was not told to do. */
   offers = 0;
+  /** The style attribute that declarations were told of last. */
+  private style: StyleSource | null = null;
 
   constructor(
     private readonly ledger: Ledger,
@@ -95,18 +97,14 @@ export class Reporter {
     );
   }
 
-  /** A declaration of inline style that went. */
-  declaration(element: ElementNode, { property, value }: LooseDeclaration, severity: Severity): void {
-    const [start, tagEnd] = tagOf(element);
-    const range = attributeRanges(this.ledger.input, start, tagEnd).get('style');
-    const source = range === undefined ? '' : this.ledger.input.slice(range.start, range.end);
-    const at = placeOfDeclaration(source, property, value);
-    if (range === undefined || at === null) {
+  /** A declaration of inline style that went; those of one element are told in the order in which they stand. */
+  declaration(element: ElementNode, declaration: LooseDeclaration, severity: Severity): void {
+    if (this.style?.element !== element) this.style = new StyleSource(element, this.ledger.input);
+    const place = this.style.placeOf(declaration);
+    if (place === null) {
+      const [start, tagEnd] = tagOf(element);
       this.add(element.name, 'changed', this.reason, severity, start, tagEnd, tagEnd, '', 0);
-      return;
-    }
-    const [from, to] = [range.start + at.start, range.start + at.end];
-    this.add(element.name, 'removed', this.reason, severity, from, to, to, '', 0);
+    } else this.add(element.name, 'removed', this.reason, severity, place.start, place.end, place.end, '', 0);
   }
 
   private element(
@@ -164,17 +162,43 @@ function tagOf(element: ElementNode): [start: number, tagEnd: number] {
   return [start, Math.max(start, element.startTagEnd)];
 }
 
-/** Where a declaration stands in the source of a style attribute, as it was written there. */
-function placeOfDeclaration(source: string, property: string, value: string): { start: number; end: number } | null {
-  const lower = source.toLowerCase();
-  for (let at = lower.indexOf(property); at !== -1; at = lower.indexOf(property, at + 1)) {
-    const before = source[at - 1];
-    if (before !== undefined && /[\w-]/.test(before)) continue;
-    const colon = at + property.length + (/^\s*/.exec(source.slice(at + property.length, at + property.length + 8))?.[0].length ?? 0);
-    if (source[colon] !== ':') continue;
-    const place = source.indexOf(value, colon);
-    // A value that is written with references is not found so; the name says enough.
-    return { start: at, end: place === -1 || value === '' ? colon + 1 : place + value.length };
+/** So many declarations may be searched for in vain in one attribute: values that are written with references are not found. */
+const MOST_MISSES = 50;
+
+/** The source of a style attribute, in which declarations are looked for one after another. */
+class StyleSource {
+  private readonly start: number;
+  private readonly source: string;
+  private readonly lower: string;
+  private from = 0;
+  private misses = 0;
+
+  constructor(
+    readonly element: ElementNode,
+    input: string,
+  ) {
+    const [start, tagEnd] = tagOf(element);
+    const range = attributeRanges(input, start, tagEnd).get('style');
+    this.start = range?.start ?? 0;
+    this.source = range === undefined ? '' : input.slice(range.start, range.end);
+    this.lower = this.source.toLowerCase();
   }
-  return null;
+
+  /** Where a declaration stands in the input, as it was written there; null where it is not found. */
+  placeOf({ property, value }: LooseDeclaration): { start: number; end: number } | null {
+    if (this.misses > MOST_MISSES) return null;
+    for (let at = this.lower.indexOf(property, this.from); at !== -1; at = this.lower.indexOf(property, at + 1)) {
+      const before = this.source[at - 1];
+      if (before !== undefined && /[\w-]/.test(before)) continue;
+      const after = at + property.length;
+      const colon = after + (/^\s*/.exec(this.source.slice(after, after + 8))?.[0].length ?? 0);
+      if (this.source[colon] !== ':') continue;
+      const close = this.source.slice(colon, colon + value.length + 8).indexOf(value);
+      const end = value === '' || close === -1 ? colon + 1 : colon + close + value.length;
+      this.from = end;
+      return { start: this.start + at, end: this.start + end };
+    }
+    this.misses++;
+    return null;
+  }
 }

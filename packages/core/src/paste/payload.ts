@@ -68,5 +68,5 @@ export function paragraphsOf(text: string): string {
 
 /** Markdown (CommonMark, with tables) as markup. Markup in it stays markup: the rules come after. */
 export function markdownAsMarkup(text: string): string {
-  return (marked.parse(text, { async: false, gfm: true }) as string).trim();
+  return marked.parse(text, { async: false, gfm: true }).trim();
 }

@@ -1,7 +1,7 @@
 /** What a strip offers to press, in order. */
 export interface StripAction {
   label: string;
-  press(): void;
+  press: () => void;
 }
 
 export interface PasteStrip {

@@ -117,10 +117,10 @@ export function specimens(sequelize: Sequelize) {
       })) as never;
     })
     .openapi(removeRoute, async (context) => {
-      return (await onOne(sequelize, context, async (specimen) => {
+      return await onOne(sequelize, context, async (specimen) => {
         await specimen.destroy();
         return context.body(null, 204);
-      })) as never;
+      });
     });
 }
 

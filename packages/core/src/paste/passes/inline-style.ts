@@ -78,7 +78,8 @@ function reduce(
 ): void {
   const kept = declarations.filter(({ property }) => stays(property, settings));
   for (const declaration of declarations)
-    if (!kept.includes(declaration)) report.declaration(element, declaration, SEEN.has(declaration.property) ? 'change' : 'tidy');
+    if (!stays(declaration.property, settings))
+      report.declaration(element, declaration, SEEN.has(declaration.property) ? 'change' : 'tidy');
   const after = kept.map(({ property, value }) => `${property}: ${value}`).join('; ');
   if (after === style) return;
   if (kept.length === declarations.length) report.attribute(element, 'style', `style="${after}"`);

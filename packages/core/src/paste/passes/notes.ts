@@ -1,12 +1,13 @@
 import { append, ElementNode, HTML_NAMESPACE, TextNode, type ParentNode } from '../../html/node';
 import { countLetters, hasLetters, visibleLetters, visibleText } from '../../html/text';
-import { elementsOf, transform } from '../../html/transform';
+import { elementsOf, transform, type Transformation } from '../../html/transform';
 import { styleOf } from '../declarations';
 import type { Pass } from '../pass';
 
 /** Footnotes and endnotes: two anchors that point at each other, one at the place and one before the note's text. */
 interface Note {
-  reference: ElementNode;
+  /** The anchor at the place, and others that lead to the same note. */
+  references: ElementNode[];
   back: ElementNode;
   body: ElementNode;
 }
@@ -22,44 +23,52 @@ export const notes: Pass<'notes'> = {
     if (found.length === 0) return;
     const bodies = new Set(found.map(({ body }) => body));
     const list = new ElementNode('ol', HTML_NAMESPACE, []);
-    const byReference = new Map(found.map((note, index) => [note.reference, { note, index }]));
+    const references = new Map(found.flatMap((note, index) => note.references.map((reference) => [reference, { note, index }] as const)));
     const isSeparator = isSeparatorBefore(bodies);
-    for (const { body, back } of found)
+    const met = new Set<Note>();
+    // What goes with all it holds keeps its number until then.
+    for (const { body, back } of settings.become === 'drop' ? [] : found)
       transform(body, { element: (element) => (element === back || onlyChild(element) === back ? 'drop' : 'keep') });
-    transform(root, {
+    const referenceAt = (element: ElementNode) => references.get(element) ?? references.get(onlyChild(element)!);
+    const transformation: Transformation = {
       element(element) {
         if (bodies.has(element) || isSeparator(element)) return 'drop';
-        const known = byReference.get(element) ?? byReference.get(onlyChild(element)!);
-        if (known === undefined || (element !== known.note.reference && element.name !== 'sup')) return 'keep';
+        const known = referenceAt(element);
+        if (known === undefined) return 'keep';
         const { note, index } = known;
-        const number = index + 1;
+        const isFirst = !met.has(note);
+        met.add(note);
         if (settings.become === 'drop') {
           report.removed(element, 'change');
-          report.removed(note.body, 'change');
+          if (isFirst) report.removed(note.body, 'change');
           return 'drop';
         }
         if (settings.become === 'bracketed') {
           const text = ` [${visibleText(note.body).replace(/\s+/g, ' ').trim()}]`;
-          report.changed(element, text.trim(), 'change', visibleLetters(element) + visibleLetters(note.body) - countLetters(text));
+          const before = visibleLetters(element) + (isFirst ? visibleLetters(note.body) + visibleLetters(note.back) : 0);
+          report.changed(element, text.trim(), 'change', before - countLetters(text));
           return [new TextNode(text)];
         }
+        const number = index + 1;
         const [id, backId] = [`${idPrefix}note-${number}`, `${idPrefix}noteref-${number}`];
-        list.children.push(item(note, id, backId));
+        if (isFirst) list.children.push(item(note, id, backId));
+        const link = new ElementNode('a', HTML_NAMESPACE, [{ name: 'href', value: `#${id}` }]);
+        if (isFirst) link.attributes.push({ name: 'id', value: backId });
         const sup = new ElementNode('sup', HTML_NAMESPACE, []);
-        const link = new ElementNode('a', HTML_NAMESPACE, [
-          { name: 'href', value: `#${id}` },
-          { name: 'id', value: backId },
-        ]);
         copyPlace(element, sup);
         copyPlace(element, link);
         append(link, new TextNode(String(number)));
         append(sup, link);
         // The number and its brackets were the program's own; the arrow back is ours.
-        const gone = visibleLetters(element) + visibleLetters(note.back) - countLetters(`${number}↩`);
-        report.changed(element, `<sup><a href="#${id}" id="${backId}">${number}</a></sup>`, 'change', gone);
+        const gone = visibleLetters(element) + (isFirst ? visibleLetters(note.back) - countLetters('↩') : 0) - countLetters(String(number));
+        report.changed(element, `<sup><a href="#${id}">${number}</a></sup>`, 'change', gone);
         return [sup];
       },
-    });
+    };
+    transform(root, transformation);
+    // A note may refer to another, which adds that to the list.
+    for (let i = 0; i < list.children.length; i++) transform(list.children[i] as ElementNode, transformation);
+    for (const note of found) if (!met.has(note)) report.removed(note.body, 'loss');
     if (list.children.length === 0) return;
     for (const child of list.children) child.parent = list;
     copyPlace(found[0]!.body, list);
@@ -105,16 +114,26 @@ function copyPlace(from: ElementNode, to: ElementNode): void {
 function notesIn(root: ParentNode): Note[] {
   const anchors = elementsOf(root).filter(({ name }) => name === 'a');
   const byName = new Map(anchors.flatMap((anchor) => (nameOf(anchor) === '' ? [] : [[nameOf(anchor), anchor] as const])));
+  const byBack = new Map<ElementNode, Note>();
   const used = new Set<ElementNode>();
-  return anchors.flatMap((reference) => {
+  const bodies = new Set<ElementNode>();
+  for (const reference of anchors) {
     const target = targetOf(reference);
     const back = target === '' ? undefined : byName.get(target);
-    if (back === undefined || used.has(reference) || targetOf(back) !== nameOf(reference) || nameOf(reference) === '') return [];
+    if (back === undefined || back === reference || used.has(reference) || byBack.has(back) || used.has(back)) continue;
+    if (targetOf(back) !== nameOf(reference) || nameOf(reference) === '') continue;
     const body = bodyOf(back);
-    if (body === null || body === bodyOf(reference)) return [];
+    if (body === null || body === bodyOf(reference) || bodies.has(body)) continue;
     used.add(reference).add(back);
-    return [{ reference, back, body }];
-  });
+    bodies.add(body);
+    byBack.set(back, { references: [reference], back, body });
+  }
+  // Who refers to a note a second time has a name of its own, or none.
+  for (const anchor of anchors) {
+    const note = byBack.get(byName.get(targetOf(anchor))!);
+    if (note !== undefined && !used.has(anchor)) note.references.push(anchor);
+  }
+  return [...byBack.values()];
 }
 
 function nameOf(anchor: ElementNode): string {

@@ -100,7 +100,7 @@ function cleanStyle(element: ElementNode, style: string, report: Reporter): void
   const kept = declarations.filter(({ property }) => !OFFICE_PROPERTY.test(property));
   if (kept.length === declarations.length) return;
   const after = kept.map(({ property, value }) => `${property}:${value}`).join(';');
-  for (const declaration of declarations) if (!kept.includes(declaration)) report.declaration(element, declaration, 'tidy');
+  for (const declaration of declarations) if (OFFICE_PROPERTY.test(declaration.property)) report.declaration(element, declaration, 'tidy');
   setAttribute(element, 'style', after === '' ? null : after);
 }
 

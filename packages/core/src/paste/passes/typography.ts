@@ -45,7 +45,7 @@ export function changesIn(text: string, settings: Omit<PastePasses['typography']
         if (isApostrophe && !(open > 0 && isClosing(text, end))) instead = '\u2019';
         else {
           const pair = swap ? (isDouble ? outer : inner) : isDouble ? DOUBLE : SINGLE;
-          instead = opens ? pair[0]! : pair[1]!;
+          instead = opens ? pair[0] : pair[1];
           open = Math.max(0, open + (opens ? 1 : -1));
         }
       }

@@ -117,7 +117,7 @@ export class PassSettings {
   }
 
   protected setReplacements(key: string, rules: Replacement[]): void {
-    this.set(key, rules as unknown as Json, 'replacements');
+    this.set(key, rules, 'replacements');
   }
 
   protected chooseSource(id: PasteSource, isChosen: boolean): void {

@@ -88,6 +88,6 @@ export class ExpectationsEditor {
 
   private put(index: number, expectation: Expectation): void {
     this.mistake.set(null);
-    this.changed.emit(this.expectations().with(index, expectation) as Expectation[]);
+    this.changed.emit(this.expectations().with(index, expectation));
   }
 }
