@@ -40,7 +40,7 @@ function violations(html: string): string[] {
       if (FORBIDDEN.has(node.name) || node.namespace !== 'http://www.w3.org/1999/xhtml') found.push(node.name);
       for (const { name, value } of node.attributes) {
         if (name.startsWith('on') || name === 'srcdoc' || name === 'formaction') found.push(`${node.name}[${name}]`);
-        if (name === 'style' && /url|expression|fixed|[\\@{}]|\/\*/i.test(value)) found.push(`${node.name}[style=${value}]`);
+        if (name === 'style' && /url|expression|position:fixed|[\\@{}]|\/\*/i.test(value)) found.push(`${node.name}[style=${value}]`);
         if (
           ['href', 'src', 'action'].includes(name) &&
           /^[\s\0-\x20]*(javascript|vbscript|data:text)/i.test(value.replace(/[\t\n\r]/g, ''))

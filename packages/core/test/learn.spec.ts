@@ -99,7 +99,7 @@ test('each starting point is sound, and holds all of the one before', () => {
 describe('as a configuration of the HTML Sanitizer API', () => {
   const { config, limits } = toSanitizerConfig(demoProfile('story-desk'), demoRules('story-desk', { house: demoHouse() }));
   test('elements with their attributes, those that keep their content, and what all may have', () => {
-    expect(config.elements.find(({ name }) => name === 'a')).toEqual({ name: 'a', attributes: ['href', 'rel', 'title'] });
+    expect(config.elements.find(({ name }) => name === 'a')).toEqual({ name: 'a', attributes: ['href', 'id', 'rel', 'title'] });
     expect(config.attributes).toEqual(['dir', 'lang']);
     expect(config.replaceWithChildrenElements).toEqual(expect.arrayContaining(['font', 'span', 'b', 'u']));
     expect(config.replaceWithChildrenElements).not.toContain('form');

@@ -24,19 +24,22 @@ export interface AppOptions {
   webDir?: string | undefined;
 }
 
-const LARGEST_BODY = 16 * 1024 * 1024;
+/** Payloads and pictures may be large; everything else is small. */
+const LARGEST_BODY = 4 * 1024 * 1024;
+const LARGEST_PAYLOAD = 16 * 1024 * 1024;
+
+const limitBody = (maxSize: number) =>
+  bodyLimit({
+    maxSize,
+    onError: (context) => problem(context, 413, `A request can hold ${maxSize / 1024 / 1024} MB at most here.`),
+  });
 
 /** The application: the API under /api/v1, its OpenAPI description, and the web application beside it. */
 export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): OpenAPIHono {
   const app = new OpenAPIHono();
   app.use(requestLog(log), loopbackOnly(), applicationHeaders(siteOrigins));
-  app.use(
-    '/api/*',
-    bodyLimit({
-      maxSize: LARGEST_BODY,
-      onError: (context) => problem(context, 413, `A request can hold ${LARGEST_BODY / 1024 / 1024} MB at most.`),
-    }),
-  );
+  const [small, large] = [limitBody(LARGEST_BODY), limitBody(LARGEST_PAYLOAD)];
+  app.use('/api/*', (context, next) => (/^\/api\/v1\/(?:specimens|assets)(?:\/|$)/.test(context.req.path) ? large : small)(context, next));
   app.use('/api/*', async (context, next) => {
     context.header('Cache-Control', 'no-store');
     await next();

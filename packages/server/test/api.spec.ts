@@ -75,7 +75,7 @@ describe('reading', () => {
     expect(response.headers.get('etag')).toBe('"1"');
   });
   test.each([
-    ['/specimens', 6],
+    ['/specimens', 27],
     ['/documents', 20],
     ['/page-kinds', 1],
   ])('%s', async (path, count) => expect(await (await request(path)).json()).toHaveLength(count));
@@ -85,6 +85,7 @@ describe('reading', () => {
     expect(description.openapi).toBe('3.1.0');
     expect(Object.keys(description.paths).sort()).toEqual(
       [
+        '/assets',
         '/documents',
         '/documents/census',
         '/health',
@@ -97,6 +98,7 @@ describe('reading', () => {
         '/profiles/{id}/rule-history',
         '/roles',
         '/specimens',
+        '/specimens/{id}',
       ].map((path) => `/api/v1${path}`),
     );
   });
@@ -406,6 +408,9 @@ describe('the asset library', () => {
     ['nothing', Buffer.alloc(0)],
   ])('refuses %s', async (_what, bytes) => {
     expect((await put(bytes)).status).toBe(415);
+  });
+  test('more than 16 MB is refused', async () => {
+    expect((await put(Buffer.alloc(17_000_000))).status).toBe(413);
   });
   test('a page from elsewhere cannot put anything in', async () => {
     const answer = await app.request(`${ORIGIN}/api/v1/assets`, {

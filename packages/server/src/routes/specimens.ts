@@ -1,7 +1,7 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import { expectationSchema, idSchema, payloadSchema, specimenSchema } from '@typikon/core';
 import type { Context } from 'hono';
-import { UniqueConstraintError, type Sequelize } from 'sequelize';
+import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { ProfileModel, SpecimenModel } from '../db/models';
 import { problem } from '../problem';
 import { etagHeader, etagOf, matches } from './entity-tags';
@@ -109,23 +109,27 @@ export function specimens(sequelize: Sequelize) {
     .openapi(changeRoute, async (context) => {
       const { profile, name, kind, notes, arrives, payload, expectations } = context.req.valid('json');
       if ((await ProfileModel.count({ where: { id: profile } })) === 0) return noProfile(context, profile) as never;
-      return (await onOne(sequelize, context, async (specimen) => {
+      return (await onOne(sequelize, context, async (specimen, transaction) => {
         const revision = specimen.revision + 1;
-        await specimen.update({ name, kind, notes, profileId: profile, arrives, payload, expectations, revision });
+        await specimen.update({ name, kind, notes, profileId: profile, arrives, payload, expectations, revision }, { transaction });
         context.header('ETag', etagOf(revision));
         return context.json(asJson(specimen), 200);
       })) as never;
     })
     .openapi(removeRoute, async (context) => {
-      return await onOne(sequelize, context, async (specimen) => {
-        await specimen.destroy();
+      return await onOne(sequelize, context, async (specimen, transaction) => {
+        await specimen.destroy({ transaction });
         return context.body(null, 204);
       });
     });
 }
 
 /** Does something to the specimen that the address names, once If-Match says that it is the one that was seen. */
-async function onOne(sequelize: Sequelize, context: Context, act: (specimen: SpecimenModel) => Promise<Response>): Promise<Response> {
+async function onOne(
+  sequelize: Sequelize,
+  context: Context,
+  act: (specimen: SpecimenModel, transaction: Transaction) => Promise<Response>,
+): Promise<Response> {
   const id = context.req.param('id') ?? '';
   const ifMatch = context.req.header('if-match');
   if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the specimen that was edited.');
@@ -136,7 +140,7 @@ async function onOne(sequelize: Sequelize, context: Context, act: (specimen: Spe
       return problem(context, 412, 'Somebody else has changed this specimen since you opened it. Nothing was changed.', {
         current: asJson(specimen),
       });
-    return act(specimen);
+    return act(specimen, transaction);
   });
 }
 
