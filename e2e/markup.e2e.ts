@@ -54,7 +54,7 @@ describe('a frame that vanished', () => {
       (html) => frame.test(html),
       'the frame is not let through for the role',
     );
-    await page.select('.role select', '');
+    await page.select('select[aria-label="Whose content it is"]', '');
     await eventually(
       () => bench.stored(),
       (html) => !html.includes('<iframe'),

@@ -139,8 +139,6 @@ export class AuthorEditor {
       {
         state: EditorState.create({ schema, doc: readHtml(this.options.html, schema, inner.document), plugins: this.plugins() }),
         attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-label': this.options.label },
-        handlePaste: (_view, event) => this.intake.paste(event),
-        handleDrop: (_view, event, _slice, moved) => this.intake.drop(event, moved),
         dispatchTransaction: (transaction) => {
           const { view } = this;
           if (view === null) return;
@@ -151,6 +149,9 @@ export class AuthorEditor {
           this.options.onChange?.(this.html);
         },
         handleDOMEvents: {
+          // Before the editor reads anything of it: what comes from elsewhere is cleaned first.
+          paste: (_view, event) => this.intake.paste(event),
+          drop: (view, event) => this.intake.drop(event, view.dragging !== null),
           click: (_view, event) => {
             // A link in the editor is text to be edited, not a way out of it.
             if ((event.target as Element).closest('a') !== null) event.preventDefault();

@@ -35,7 +35,9 @@ export class Intake {
 
   /** Handles a paste; false leaves it to the editor, which takes what was copied from itself. */
   paste(event: ClipboardEvent): boolean {
-    return !this.isInserting && event.clipboardData !== null && this.takeIn(event.clipboardData);
+    if (this.isInserting || event.clipboardData === null || !this.takeIn(event.clipboardData)) return false;
+    event.preventDefault();
+    return true;
   }
 
   /** Handles a drop from elsewhere, at the place it was dropped. */
