@@ -64,7 +64,7 @@ try {
   await press(
     page,
     '[data-pass=classes] [role=switch]',
-    'ty-measure-line',
+    '[data-pass=classes] .did',
     `${word.length} characters from a word processor, a pass switched`,
   );
 } finally {

@@ -62,6 +62,12 @@ async function run(task: WorkerTask, onRow: (row: MatrixRow) => void): Promise<u
         isWord: await dictionaryFor(task.request.html),
       });
     }
+    case 'would': {
+      const paste = payloadOf(task.request);
+      if (paste === null) return {};
+      const { trace } = runPaste(paste.payload, resolved, { ...options, source: paste.source, whatIf: true });
+      return Object.fromEntries(trace.filter(({ rests }) => rests === 'off').map(({ pass, changes, offers }) => [pass, changes + offers]));
+    }
     case 'matrix':
       for (const specimen of task.request.specimens) onRow(await proveSpecimen(specimen, resolved, options, rules, task.request.isQuick));
       return null;
@@ -141,7 +147,6 @@ async function prove(request: ProofRequest, resolved: ResolvedProfile, options: 
     rules,
     isWord,
     trace: arrival.pass !== null ? 'html' : arrival.isDetailed ? 'sizes' : 'counts',
-    whatIf: arrival.isDetailed,
   });
   const measures = measure(html, pasted.html, pasted.root, pasted.ledger);
   return {

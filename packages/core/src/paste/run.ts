@@ -57,7 +57,7 @@ export interface Pasted {
 }
 
 export interface PasteOptions extends CompileOptions {
-  /** Overrides what the payload says of its source. */
+  /** What kind of source it is; without it the payload tells, and by what. */
   source?: PasteSource;
   /** Begins the ids that passes make; one of its own for each paste keeps those of two pastes apart. */
   idPrefix?: string;
@@ -113,8 +113,8 @@ export function pastedMarkup(payload: ClipboardPayload, { profile }: ResolvedPro
  * @returns the clean markup, and one ledger entry for everything that was changed or removed; never throws
  */
 export function runPaste(payload: ClipboardPayload, resolved: ResolvedProfile, options: PasteOptions = {}): Pasted {
-  const source = detectSource(payload);
-  const kind = options.source ?? source.source;
+  const source: DetectedSource = options.source === undefined ? detectSource(payload) : { source: options.source, evidence: [] };
+  const kind = source.source;
   const input = options.parsed?.input ?? pastedMarkup(payload, resolved, kind);
   const fragment = options.parsed === undefined ? parseFragment(input) : cloneFragment(options.parsed);
   const ledger = new Ledger(input);
@@ -172,7 +172,7 @@ export function runPaste(payload: ClipboardPayload, resolved: ResolvedProfile, o
     html: out,
     root,
     input,
-    source: { ...source, source: kind },
+    source,
     ledger: ledger.entries(),
     trace,
     rulesTrace: { changes: ledger.entries().length - changesOfPasses, bytesBefore: bytes, bytesAfter: measuring ? utf8Length(out) : 0 },

@@ -15,7 +15,8 @@ const PAUSE_MS = 900;
 @Injectable({ providedIn: 'root' })
 export class PasteSurvey {
   private readonly store = inject(Store);
-  private readonly runner = inject(ProofRunner);
+  /** A worker of its own: what runs in the background never makes the live proof wait. */
+  private readonly runner = new ProofRunner();
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
   private readonly chapter = this.store.selectSignal(workshopFeature.selectChapter);
   private readonly role = this.store.selectSignal(workshopFeature.selectRole);
@@ -27,6 +28,8 @@ export class PasteSurvey {
 
   /** The passes that work in vain on what is on the bench. */
   readonly overtaken = signal<readonly Overtaken[]>([]);
+  /** How much each pass that is off would find on what is on the bench; null while that is not known. */
+  readonly would = signal<Partial<Record<PassId, number>> | null>(null);
   /** The passes that change something on some specimen; null while that is not known. */
   readonly worksOn = computed((): ReadonlySet<PassId> | null => {
     const rows = this.rows();
@@ -39,12 +42,17 @@ export class PasteSurvey {
       const [house, role, specimens, input, arrival] = [this.house(), this.role(), this.specimens(), this.input(), this.arrival()];
       if (this.chapter() !== 'paste' || resolved === null) {
         this.overtaken.set([]);
+        this.would.set(null);
         return;
       }
       const running: Subscription[] = [];
       const timer = setTimeout(() => {
         const rows: MatrixRow[] = [];
         running.push(
+          this.runner.would(proofRequest(resolved, house, role, input, arrival)).subscribe({
+            next: (found) => this.would.set(found),
+            error: () => this.would.set(null),
+          }),
           this.runner.overtaken(proofRequest(resolved, house, role, input, arrival)).subscribe({
             next: (found) => this.overtaken.set(found),
             // What is not known is not said; the proof itself tells what is wrong.

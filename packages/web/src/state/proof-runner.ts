@@ -1,6 +1,6 @@
 import { Injectable, InjectionToken, inject, type OnDestroy } from '@angular/core';
 import { Observable } from 'rxjs';
-import type { Expectation, HouseLimits, JsonObject, Lessons, Overtaken, ResolvedProfile, Thing } from '@typikon/core';
+import type { Expectation, HouseLimits, JsonObject, Lessons, Overtaken, PassId, ResolvedProfile, Thing } from '@typikon/core';
 import type { Arrival, Kept, MatrixRequest, MatrixRow, Proof, ProofRequest, WorkerTask } from './types';
 
 /** Makes the worker. A token, so that tests can put something else in its place. */
@@ -54,6 +54,11 @@ export class ProofRunner implements OnDestroy {
   /** Tells which passes work in vain on what is on the bench. */
   overtaken(request: ProofRequest): Observable<Overtaken[]> {
     return this.ask<Overtaken[]>({ kind: 'overtaken', request });
+  }
+
+  /** Tells how much each pass that is off would find on what is on the bench. */
+  would(request: ProofRequest): Observable<Partial<Record<PassId, number>>> {
+    return this.ask<Partial<Record<PassId, number>>>({ kind: 'would', request });
   }
 
   /** Works out how a thing that a paste loses is kept from now on. */

@@ -137,6 +137,7 @@ export interface MatrixRow {
 export type WorkerTask =
   | { kind: 'prove'; request: ProofRequest }
   | { kind: 'overtaken'; request: ProofRequest }
+  | { kind: 'would'; request: ProofRequest }
   | { kind: 'keep'; request: ProofRequest; thing: Pick<Thing, 'kind' | 'name'> }
   | { kind: 'matrix'; request: MatrixRequest }
   | { kind: 'list-lessons'; request: ProofRequest }

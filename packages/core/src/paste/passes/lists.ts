@@ -24,7 +24,11 @@ export const lists: Pass<'lists'> = {
   },
 };
 
+/** What an item can be before it is one, or what it can stand in. */
+const CANDIDATES: ReadonlySet<string> = new Set(['p', 'div', 'ul', 'ol']);
+
 function rebuild(parent: ParentNode, look: ListLook, withTyped: boolean, report: Reporter): void {
+  if (!parent.children.some((child) => child.type === 'element' && CANDIDATES.has(child.name))) return;
   if (withTyped) partLines(parent, report);
   const items = new Map<ChildNode, Item[]>(levelledItems(parent.children));
   for (const child of parent.children) {

@@ -73,6 +73,7 @@ export class PasteChapter {
     const trace = new Map(this.proof()?.paste?.trace.map((step) => [step.pass, step]));
     const overtaken = new Map(this.survey.overtaken().map((one) => [one.pass, one]));
     const worksOn = this.survey.worksOn();
+    const would = this.survey.would();
     return order.map((id): Rung => {
       const { label, effect } = PASSES[id];
       const step = trace.get(id);
@@ -84,7 +85,7 @@ export class PasteChapter {
         label,
         effect,
         isOn: paste.passes[id].on,
-        ...figureOf(id, step, paste.passes[id].on),
+        ...figureOf(id, step, paste.passes[id].on, would?.[id]),
         note:
           vain !== undefined && (vain.how === 'undone' || id === this.chosen())
             ? overtakenWords(vain)
@@ -164,11 +165,11 @@ export class PasteChapter {
   }
 }
 
-function figureOf(id: PassId, step: PassTrace | undefined, isOn: boolean): { figure: string; unit: string } {
+function figureOf(id: PassId, step: PassTrace | undefined, isOn: boolean, would: number | undefined): { figure: string; unit: string } {
   if (step === undefined) return { figure: isOn ? '' : 'off', unit: '' };
   const offered = step.offers === 0 ? '' : `would find ${step.offers}`;
   if (step.rests === 'off')
-    return { figure: 'off', unit: step.changes + step.offers === 0 ? 'would find nothing' : `would find ${step.changes || step.offers}` };
+    return { figure: 'off', unit: would === undefined ? '' : would === 0 ? 'would find nothing' : `would find ${would}` };
   if (step.rests === 'source') return { figure: '–', unit: 'not for this source' };
   if (step.changes === 0) return { figure: '0', unit: offered === '' ? 'nothing here' : offered };
   const delta = step.bytesAfter - step.bytesBefore;
