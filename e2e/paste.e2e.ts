@@ -318,7 +318,6 @@ describe('in the author’s editor', () => {
   });
 
   test('from the real clipboard, by the keys of the author', async () => {
-    await used.browser.defaultBrowserContext();
     const context = page.browserContext();
     await context.overridePermissions(used.typikon.address, ['clipboard-read', 'clipboard-write', 'clipboard-sanitized-write']);
     await page.evaluate(() =>

@@ -196,6 +196,8 @@ describe('each pass', () => {
     ],
     ['links', {}, '<a href="#here">go</a><a name="here">a</a><a name="unused">b</a>', '<a href="#here">go</a><a id="here">a</a>b'],
     ['links', {}, '<p><a href="#here">go</a></p><h2><a name="here">a</a></h2>', '<p><a href="#here">go</a></p><h2 id="here">a</h2>'],
+    ['links', {}, '<h2 id="h.x1">a</h2><p id="t">b</p><p><a href="#t">c</a></p>', '<h2>a</h2><p id="t">b</p><p><a href="#t">c</a></p>'],
+    ['links', { bookmarks: 'keep' }, '<h2 id="h.x1">a</h2>', '<h2 id="h.x1">a</h2>'],
     [
       'links',
       { unwrapHosts: ['b.example'] },

@@ -39,7 +39,8 @@ export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): 
   const app = new OpenAPIHono();
   app.use(requestLog(log), loopbackOnly(), applicationHeaders(siteOrigins));
   const [small, large] = [limitBody(LARGEST_BODY), limitBody(LARGEST_PAYLOAD)];
-  app.use('/api/*', (context, next) => (/^\/api\/v1\/(?:specimens|assets)(?:\/|$)/.test(context.req.path) ? large : small)(context, next));
+  for (const path of ['/api/v1/specimens', '/api/v1/specimens/*', '/api/v1/assets']) app.use(path, large);
+  for (const path of ['/api/v1/profiles', '/api/v1/profiles/*', '/api/v1/house-limits', '/api/v1/house-limits/*']) app.use(path, small);
   app.use('/api/*', async (context, next) => {
     context.header('Cache-Control', 'no-store');
     await next();

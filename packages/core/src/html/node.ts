@@ -87,3 +87,11 @@ export function append(parent: ParentNode, node: ChildNode): void {
   node.parent = parent;
   children.push(node);
 }
+
+/** Gives an element that a stage made the place of the one that it stands for. */
+export function copyPlace(from: ElementNode, to: ElementNode): void {
+  to.start = from.start;
+  to.startTagEnd = from.startTagEnd;
+  to.endTagStart = from.endTagStart;
+  to.end = from.end;
+}

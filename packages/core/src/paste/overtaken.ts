@@ -20,16 +20,16 @@ export interface Overtaken {
  */
 export function overtakenPasses(payload: ClipboardPayload, resolved: ResolvedProfile, options: PasteOptions = {}): Overtaken[] {
   const run = (...left: PassId[]): Pasted => runPaste(payload, left.reduce(withoutPass, resolved), { ...options, trace: 'counts' });
-  const full = run();
-  const working = full.trace.filter(({ ran, changes }) => ran && changes > 0).map(({ pass }) => pass);
+  const whole = run();
+  const working = whole.trace.filter(({ ran, changes }) => ran && changes > 0).map(({ pass }) => pass);
   return working.flatMap((pass, index): Overtaken[] => {
     const other = run(pass);
-    if (other.html !== full.html) return [];
+    if (other.html !== whole.html) return [];
     for (const later of working.slice(index + 1)) {
       if (run(later).html === run(pass, later).html) continue;
-      return [{ pass, by: later, how: changesOf(full, later) > changesOf(other, later) ? 'undone' : 'anyway' }];
+      return [{ pass, by: later, how: changesOf(whole, later) > changesOf(other, later) ? 'undone' : 'anyway' }];
     }
-    return [{ pass, by: 'markup', how: full.rulesTrace.changes > other.rulesTrace.changes ? 'undone' : 'anyway' }];
+    return [{ pass, by: 'markup', how: whole.rulesTrace.changes > other.rulesTrace.changes ? 'undone' : 'anyway' }];
   });
 }
 

@@ -1,4 +1,4 @@
-import { append, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode, type TextNode } from '../../html/node';
+import { append, copyPlace, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode, type TextNode } from '../../html/node';
 import { countLetters, hasLetters, visibleText } from '../../html/text';
 import { isBlock } from '../../html/elements';
 import { pointsOf, styleOf } from '../declarations';
@@ -50,10 +50,7 @@ export function partLines(parent: ParentNode, report: Reporter): void {
 
 function paragraphLike(model: ElementNode, lines: readonly ChildNode[][], parent: ParentNode): ElementNode {
   const paragraph = new ElementNode('p', HTML_NAMESPACE, model.attributes.slice());
-  paragraph.start = model.start;
-  paragraph.startTagEnd = model.startTagEnd;
-  paragraph.endTagStart = model.endTagStart;
-  paragraph.end = model.end;
+  copyPlace(model, paragraph);
   paragraph.parent = parent;
   lines.forEach((line, i) => {
     if (i > 0) append(paragraph, new ElementNode('br', HTML_NAMESPACE, []));

@@ -60,13 +60,19 @@ function groupOf(matcher: { groupCount(): number; group(index: number): string |
 
 function inText(root: FragmentNode, search: Search, report: Reporter): void {
   for (const run of textRuns(root)) {
-    const changes = search(run.text).filter(({ start, end, text }) => run.text.slice(start, end) !== text);
+    const changes = differing(run.text, search);
     if (changes.length === 0) continue;
     const places = replaceInRun(run, changes);
     changes.forEach(({ start, end, text }, i) =>
       report.changed(places[i]!, text, 'change', countLetters(run.text.slice(start, end)) - countLetters(text)),
     );
   }
+}
+
+/** The hits of a search that what is put instead differs from. */
+function differing(text: string, search: Search): Replaced[] {
+  const hits = search(text);
+  return hits.filter((hit) => text.slice(hit.start, hit.end) !== hit.text);
 }
 
 function inAttributes(root: FragmentNode, search: Search, name: string | undefined, report: Reporter): void {

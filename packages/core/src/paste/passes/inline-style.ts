@@ -1,4 +1,4 @@
-import { append, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
+import { append, copyPlace, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
 import { transform } from '../../html/transform';
 import { isBlock } from '../../html/elements';
 import { hasLetters } from '../../html/text';
@@ -150,10 +150,7 @@ function shows(child: ChildNode): boolean {
 function wrapContent(element: ElementNode, name: string, by: ElementNode): void {
   const wrapper = new ElementNode(name, HTML_NAMESPACE, []);
   // It stands for what the style said, so it has the place of the tag that said it.
-  wrapper.start = by.start;
-  wrapper.startTagEnd = by.startTagEnd;
-  wrapper.endTagStart = by.endTagStart;
-  wrapper.end = by.end;
+  copyPlace(by, wrapper);
   const { children } = element;
   element.children = [];
   for (const child of children) append(wrapper, child);

@@ -1,4 +1,4 @@
-import { append, ElementNode, HTML_NAMESPACE, TextNode, type ChildNode, type ParentNode } from '../../html/node';
+import { append, copyPlace, ElementNode, HTML_NAMESPACE, TextNode, type ChildNode, type ParentNode } from '../../html/node';
 import { isBlock } from '../../html/elements';
 import { hasLetters, visibleText } from '../../html/text';
 import { elementsOf, transform } from '../../html/transform';
@@ -235,11 +235,4 @@ function edgeText(line: readonly ChildNode[], pick: (nodes: readonly ChildNode[]
 
 function tells(node: ChildNode): boolean {
   return node.type === 'element' || (node.type === 'text' && hasLetters(node.value));
-}
-
-function copyPlace(from: ElementNode, to: ElementNode): void {
-  to.start = from.start;
-  to.startTagEnd = from.startTagEnd;
-  to.endTagStart = from.endTagStart;
-  to.end = from.end;
 }

@@ -21,7 +21,15 @@ export const links: Pass<'links'> = {
     const pointedTo = settings.bookmarks === 'used' ? fragmentsIn(root) : null;
     transform(root, {
       element(element, parent) {
-        if (element.name !== 'a') return 'keep';
+        if (element.name !== 'a') {
+          const id = element.attribute('id');
+          // Programs give ids to everything; one that nothing points to would only clash with the page's own.
+          if (id !== undefined && pointedTo !== null && !pointedTo.has(id)) {
+            report.attribute(element, 'id');
+            setAttribute(element, 'id', null);
+          }
+          return 'keep';
+        }
         const href = element.attribute('href');
         if (href !== undefined) {
           if (RUNS_CODE.test(href) || isLocal(href, settings.local) || settings.unwrapHosts.some((host) => isHostOf(href, host))) {
@@ -73,12 +81,19 @@ function isHostOf(href: string, host: string): boolean {
   return found !== undefined && (found === host || found.endsWith(`.${host}`));
 }
 
+/** Attributes whose words are ids of other elements. */
+const REFERENCES = ['for', 'headers', 'aria-labelledby', 'aria-describedby', 'aria-controls', 'aria-owns', 'aria-details', 'list'];
+
+/** Every name that something in a tree points to. */
 function fragmentsIn(root: ParentNode): Set<string> {
-  return new Set(
-    elementsOf(root).flatMap((element) =>
-      element.attribute('href')?.startsWith('#') === true ? [element.attribute('href')!.slice(1)] : [],
-    ),
-  );
+  const names = new Set<string>();
+  for (const element of elementsOf(root)) {
+    if (element.attributes.length === 0) continue;
+    const href = element.attribute('href');
+    if (href?.startsWith('#') === true) names.add(href.slice(1));
+    for (const name of REFERENCES) for (const id of element.attribute(name)?.split(/\s+/) ?? []) names.add(id);
+  }
+  return names;
 }
 
 /** The address that a redirect wrapper of a mail program or the like leads to in the end. */

@@ -1,4 +1,4 @@
-import { append, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
+import { append, copyPlace, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
 import { countLetters, hasLetters } from '../../html/text';
 import { elementsOf } from '../../html/transform';
 import { styleOf } from '../declarations';
@@ -148,13 +148,6 @@ class ListBuilder {
 function goesOn({ marker: before }: Item, { marker: next }: { marker: Marker }): boolean {
   if (before.ordered !== next.ordered) return false;
   return !next.ordered || (next.value === before.value + 1 && (next.type === before.type || next.isGuessed === true));
-}
-
-function copyPlace(from: ElementNode, to: ElementNode): void {
-  to.start = from.start;
-  to.startTagEnd = from.startTagEnd;
-  to.endTagStart = from.endTagStart;
-  to.end = from.end;
 }
 
 /** A list that stands in a list beside its items belongs into the item before it. */

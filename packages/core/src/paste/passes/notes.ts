@@ -1,4 +1,4 @@
-import { append, ElementNode, HTML_NAMESPACE, TextNode, type ParentNode } from '../../html/node';
+import { append, copyPlace, ElementNode, HTML_NAMESPACE, TextNode, type ParentNode } from '../../html/node';
 import { countLetters, hasLetters, visibleLetters, visibleText } from '../../html/text';
 import { elementsOf, transform, type Transformation } from '../../html/transform';
 import { styleOf } from '../declarations';
@@ -101,13 +101,6 @@ function item({ body }: Note, id: string, backId: string): ElementNode {
   append(end, new TextNode(' '));
   append(end, link);
   return li;
-}
-
-function copyPlace(from: ElementNode, to: ElementNode): void {
-  to.start = from.start;
-  to.startTagEnd = from.startTagEnd;
-  to.endTagStart = from.endTagStart;
-  to.end = from.end;
 }
 
 /** Pairs of anchors that point at each other, where the second stands first in a block of its own. */

@@ -1,5 +1,5 @@
 import { isBlock, REPLACED_ELEMENTS } from '../../html/elements';
-import { append, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
+import { append, copyPlace, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
 import { countLetters, hasLetters } from '../../html/text';
 import { transform } from '../../html/transform';
 import { isMeaningful } from '../../markup/hard-spaces';
@@ -228,10 +228,7 @@ function breaksToParagraphs(root: ParentNode, report: Reporter): void {
             HTML_NAMESPACE,
             element.attributes.filter(({ name }) => name !== 'id' || parts.length === 0),
           );
-          current.start = element.start;
-          current.startTagEnd = element.startTagEnd;
-          current.endTagStart = element.endTagStart;
-          current.end = element.end;
+          copyPlace(element, current);
           parts.push(current);
         } else for (const kept of pending) append(current, kept);
         pending = [];
