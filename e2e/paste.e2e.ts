@@ -1,6 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { ElementHandle, Page } from 'puppeteer-core';
+import { longDocument } from '../packages/core/test/long-payloads';
 import { at } from '../scripts/lib/paths.mjs';
 import { axeFindings, Bench, eventually, openPage, useTypikon } from './support';
 
@@ -472,6 +473,35 @@ describe('specimens', () => {
       (names) => !names.some((name) => name.includes('A tide, caught')),
       'it is still listed',
     );
+  });
+
+  test('a payload of many megabytes tells how far it is, and can be stopped', async () => {
+    const once = longDocument();
+    const specimen = {
+      format: 'typikon-specimen/1',
+      id: 'a-very-long-one',
+      name: 'A very long one',
+      profile: 'notices-desk',
+      payload: { types: { 'text/html': once.repeat(Math.ceil(10_000_000 / once.length)) } },
+    };
+    const api = `${used.typikon.address}/api/v1/specimens`;
+    const answer = await fetch(api, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(specimen) });
+    assert.equal(answer.status, 201);
+    await bench.open(used.typikon.address, 'notices-desk', 'paste');
+    await bench.choose('specimen:a-very-long-one');
+    await eventually(
+      () => bench.text('ty-bench .working'),
+      (text) => /^Step \d+ of 16 …/.test(text),
+      'nothing is said while it works',
+    );
+    await bench.press('ty-bench .working', 'Stop');
+    await eventually(
+      () => bench.text('ty-bench .message'),
+      (text) => text.includes('The last run was stopped'),
+      'it was not stopped',
+    );
+    await bench.choose('specimen:committee-minutes');
+    await storedIs((html) => html.includes('Harbour committee'), 'the bench does not go on');
   });
 
   test('nothing went wrong in the browser meanwhile', () => assert.deepEqual(mishaps, []));

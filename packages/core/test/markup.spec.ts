@@ -271,6 +271,7 @@ test('measures compare what came in with what is stored', () => {
     bytesAfter: 16,
     lettersAfter: 8,
     lettersBefore: 12,
+    lettersMissed: 4,
     elements: 1,
     deepest: 1,
     inlineStyles: 0,

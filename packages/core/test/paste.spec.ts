@@ -5,6 +5,7 @@ import {
   detectSource,
   parseFragment,
   PASS_IDS,
+  PASTE_SOURCES,
   passOrder,
   PASSES,
   runPaste,
@@ -388,6 +389,15 @@ describe('laws', () => {
     const lost = ledger.reduce((sum, { textLost }) => sum + textLost, 0);
     expect(visibleLetters(root) + lost).toBe(visibleLetters(parseFragment(input).root));
     holds(html, []);
+  });
+  test.each(PASS_IDS)('%s alone breaks no tree', (id) => {
+    const desk = profile(only(id, { sources: [...PASTE_SOURCES] }));
+    for (const { html } of DEMO_MARKUP) {
+      const { html: out, root, ledger, input } = runPaste({ types: { 'text/html': html } }, desk);
+      expect(clean(out, compileRules(desk)).html).toBe(out);
+      const lost = ledger.reduce((sum, { textLost }) => sum + textLost, 0);
+      expect(visibleLetters(root) + lost).toBe(visibleLetters(parseFragment(input).root));
+    }
   });
   test('any order of passes gives a safe result, and text is lost only with an entry that says so', () => {
     const noTyped = fc.shuffledSubarray([...PASS_IDS]);

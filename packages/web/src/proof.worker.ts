@@ -32,17 +32,22 @@ let compiled: { key: string; resolved: ResolvedProfile; options: CompileOptions;
 
 addEventListener('message', ({ data }: MessageEvent<{ id: number; task: WorkerTask }>) => {
   const { id, task } = data;
-  run(task, (row) => postMessage({ id, row })).then(
+  const begin = performance.now();
+  // What is done in a moment needs no telling.
+  const onProgress = (done: number, steps: number): void => {
+    if (performance.now() - begin > 300) postMessage({ id, progress: { done, steps } });
+  };
+  run(task, (row) => postMessage({ id, row }), onProgress).then(
     (result) => postMessage({ id, result }),
     (error: unknown) => postMessage({ id, failure: error instanceof Error ? error.message : String(error) }),
   );
 });
 
-async function run(task: WorkerTask, onRow: (row: MatrixRow) => void): Promise<unknown> {
+async function run(task: WorkerTask, onRow: (row: MatrixRow) => void, onProgress: (done: number, steps: number) => void): Promise<unknown> {
   const { resolved, options, rules } = compile(task.request);
   switch (task.kind) {
     case 'prove':
-      return prove(task.request, resolved, options, rules);
+      return prove(task.request, resolved, options, rules, onProgress);
     case 'list-lessons':
       return lessonsOf(task.request.html, resolved, options);
     case 'learn':
@@ -121,7 +126,13 @@ function payloadOf({
   return arrival.way === 'paste' ? { payload: { types: { ...arrival.beside, 'text/html': html } }, source: arrival.source } : null;
 }
 
-async function prove(request: ProofRequest, resolved: ResolvedProfile, options: CompileOptions, rules: CompiledRules): Promise<Proof> {
+async function prove(
+  request: ProofRequest,
+  resolved: ResolvedProfile,
+  options: CompileOptions,
+  rules: CompiledRules,
+  onProgress: (done: number, steps: number) => void,
+): Promise<Proof> {
   const { html, arrival, expectations } = request;
   const begin = performance.now();
   const { fragment, census } = reading(html);
@@ -146,6 +157,7 @@ async function prove(request: ProofRequest, resolved: ResolvedProfile, options: 
     parsed: fragment,
     rules,
     isWord,
+    onProgress,
     trace: arrival.pass !== null ? 'html' : arrival.isDetailed ? 'sizes' : 'counts',
   });
   const measures = measure(html, pasted.html, pasted.root, pasted.ledger);

@@ -5,7 +5,17 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { provideZonelessChangeDetection, type Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
-import { clean, compileRules, measure, parseFragment, takeCensus, type HouseLimits, type Json, type JsonObject } from '@typikon/core';
+import {
+  clean,
+  compileRules,
+  measure,
+  parseFragment,
+  runPaste,
+  takeCensus,
+  type HouseLimits,
+  type Json,
+  type JsonObject,
+} from '@typikon/core';
 import { provideStore, Store } from '@ngrx/store';
 import { ProfileEdit } from '../src/features/workshop/edit';
 import { BenchActions, benchFeature } from '../src/state/bench';
@@ -104,6 +114,25 @@ export class Screen<T> {
       census: takeCensus(parseFragment(html).root),
       ms: 1,
       paste: null,
+      verdicts: [],
+    };
+    this.store.dispatch(BenchActions.proofComputed({ proof }));
+  }
+
+  /** Does what the worker does with a paste, under the draft as it stands. */
+  paste(types: Record<string, string>): void {
+    const resolved = this.store.selectSignal(workshopFeature.selectResolved)()!;
+    const options = this.store.selectSignal(workshopFeature.selectOptions)();
+    const pasted = runPaste({ types }, resolved, { ...options, trace: 'sizes' });
+    const { input, html, root, ledger, trace, rulesTrace, source, picturesToUpload } = pasted;
+    const proof: Proof = {
+      input,
+      html,
+      ledger,
+      measures: measure(input, html, root, ledger),
+      census: takeCensus(parseFragment(input).root),
+      ms: 1,
+      paste: { source: source.source, trace, rules: rulesTrace, pictures: 0, picturesToUpload, view: null },
       verdicts: [],
     };
     this.store.dispatch(BenchActions.proofComputed({ proof }));

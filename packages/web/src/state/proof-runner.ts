@@ -1,4 +1,4 @@
-import { Injectable, InjectionToken, inject, type OnDestroy } from '@angular/core';
+import { Injectable, InjectionToken, inject, signal, type OnDestroy } from '@angular/core';
 import { Observable } from 'rxjs';
 import type { Expectation, HouseLimits, JsonObject, Lessons, Overtaken, PassId, ResolvedProfile, Thing } from '@typikon/core';
 import type { Arrival, Kept, MatrixRequest, MatrixRow, Proof, ProofRequest, WorkerTask } from './types';
@@ -9,7 +9,8 @@ export const PROOF_WORKER = new InjectionToken<() => Worker>('proof worker');
 /** A computation that is still running after this long is stopped for a newer one instead of being waited for. */
 const PATIENCE_MS = 250;
 
-type Answer = { id: number; result: unknown } | { id: number; failure: string } | { id: number; row: MatrixRow };
+type Answer =
+  { id: number; result: unknown } | { id: number; failure: string } | { id: number; row: MatrixRow } | { id: number; progress: Progress };
 
 /** What the worker is asked about some markup under a draft: the documents of its chain, the limits above them, whose content it is. */
 export function proofRequest(
@@ -28,6 +29,12 @@ export function underProfile({ id, chain }: ResolvedProfile, house: HouseLimits 
   return { profileId: id, documents: Object.fromEntries(chain.map((link) => [link.id, link.document])), house, role };
 }
 
+/** How far a computation is, in steps. */
+export interface Progress {
+  done: number;
+  steps: number;
+}
+
 /** Runs proofs in a worker. A newer request makes the older one's answer worthless, and stops it where it takes long. */
 @Injectable({ providedIn: 'root' })
 export class ProofRunner implements OnDestroy {
@@ -35,6 +42,8 @@ export class ProofRunner implements OnDestroy {
   private worker: Worker | null = null;
   private running: { id: number; since: number } | null = null;
   private latest = 0;
+  /** How far the proof is that is under way; null while there is nothing to tell. */
+  readonly progress = signal<Progress | null>(null);
 
   /** Computes one proof. Errors with the sentence that the computation gave. Unsubscribing forgets the request. */
   prove(request: ProofRequest): Observable<Proof> {
@@ -75,7 +84,7 @@ export class ProofRunner implements OnDestroy {
       worker.addEventListener('message', ({ data }: MessageEvent<Answer>) => {
         if ('row' in data) subscriber.next(data.row);
         else if ('failure' in data) subscriber.error(new Error(data.failure));
-        else subscriber.complete();
+        else if ('result' in data) subscriber.complete();
       });
       worker.addEventListener('error', (event) => subscriber.error(new Error(event.message || 'The computation failed.')));
       worker.postMessage({ id: 0, task: { kind: 'matrix', request } satisfies WorkerTask });
@@ -90,6 +99,11 @@ export class ProofRunner implements OnDestroy {
       const worker = (this.worker ??= this.makeWorker());
       const onMessage = ({ data }: MessageEvent<Answer>): void => {
         if (data.id !== id || 'row' in data) return;
+        if ('progress' in data) {
+          this.progress.set(data.progress);
+          return;
+        }
+        this.progress.set(null);
         if (this.running?.id === id) this.running = null;
         if ('failure' in data) subscriber.error(new Error(data.failure));
         else {
@@ -113,7 +127,13 @@ export class ProofRunner implements OnDestroy {
     this.endWorker();
   }
 
+  /** Stops what is under way; its answer never comes. */
+  stop(): void {
+    this.endWorker();
+  }
+
   private endWorker(): void {
+    this.progress.set(null);
     this.worker?.terminate();
     this.worker = null;
     this.running = null;

@@ -3,6 +3,7 @@ import { PASTE_SOURCES, type PasteSource } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature, type BenchTab, type Showing } from '../../state/bench';
 import { sourceName } from '../../state/paste-words';
+import { ProofRunner } from '../../state/proof-runner';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
@@ -72,6 +73,15 @@ export class Bench {
     const ms = this.state().proof?.ms;
     return ms === undefined ? '' : ms < 10 ? `${ms.toFixed(1)} ms` : `${Math.round(ms)} ms`;
   });
+
+  private readonly runner = inject(ProofRunner);
+  /** How far a proof is that takes long. */
+  protected readonly progress = this.runner.progress.asReadonly();
+
+  protected stop(): void {
+    this.runner.stop();
+    this.store.dispatch(BenchActions.proofFailed({ message: 'The last run was stopped; the next change begins another.' }));
+  }
 
   protected pick(value: string): void {
     const specimen = this.specimens().find(({ id }) => value === `specimen:${id}`);
