@@ -372,6 +372,7 @@ describe('in the author’s editor', () => {
 
   test('where the profile says so, the author is asked, or gets words alone', async () => {
     await bench.chapter('paste');
+    await page.waitForSelector('#paste-choice');
     await page.select('#paste-choice', 'ask');
     await settle(800);
     await empty();
