@@ -200,10 +200,10 @@ function sentenceOf(group: EntryGroup): string {
     case 'paste-note':
       return action === 'removed'
         ? `${many ? `${n} parts of notes` : 'A part of a note'} went${lost(group)}`
-        : `${many ? `${n} notes` : 'A note'} became ${after.startsWith('<sup') || after === '' ? 'linked notes at the end' : 'text in brackets'}`;
+        : `${many ? `${n} notes` : 'A note'} became ${after.startsWith('<sup') || after === '' ? (many ? 'linked notes at the end' : 'a linked note at the end') : 'text in brackets'}`;
     case 'paste-list':
       return action === 'renamed'
-        ? `${many ? `${n} paragraphs` : 'A paragraph'} became list items`
+        ? `${many ? `${n} paragraphs` : 'A paragraph'} became ${many ? 'list items' : 'a list item'}`
         : action === 'unwrapped'
           ? `${many ? `${n} paragraphs` : 'A paragraph'} in list items went, the words stay`
           : `Lists were put in order at ${many ? `${n} places` : 'one place'}`;
