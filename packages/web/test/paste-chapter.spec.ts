@@ -182,7 +182,7 @@ describe('words', () => {
       for (const group of groupEntries(ledger)) {
         const { sentence, citation } = wordsOf(group, (id) => id);
         expect(sentence).toMatch(/^\S.{10,}/);
-        expect(sentence).not.toMatch(/undefined|paste-|\bnull\b|  /);
+        expect(sentence).not.toMatch(/undefined|paste-|\bnull\b| {2}/);
         if (group.rule.startsWith('/paste/')) expect(citation).toMatch(/^§3 Paste, [A-Z]/);
       }
     },
