@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -28,7 +29,7 @@ import { OtherSide } from './other-side';
 /** What is on the bench under the draft and beside it under something else: both results, and what only one of the ledgers has. */
 @Component({
   selector: 'ty-compare-dialog',
-  imports: [MatDialogModule, SeverityMark],
+  imports: [MatDialogModule, NgTemplateOutlet, SeverityMark],
   providers: [OtherSide, ProofRunner],
   templateUrl: './compare-dialog.html',
   styleUrl: './compare-dialog.scss',
