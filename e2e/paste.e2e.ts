@@ -83,6 +83,31 @@ describe('the ladder', () => {
     await bench.click('[aria-label=Undo]');
   });
 
+  test('by the keyboard alone', async () => {
+    await open('notices-desk', 'committee-minutes');
+    const tabTo = async (selector: string): Promise<void> => {
+      for (let i = 0; i < 150; i++) {
+        if (await page.evaluate((wanted) => document.activeElement?.matches(wanted) ?? false, selector)) return;
+        await page.keyboard.press('Tab');
+      }
+      throw new Error(`${selector} cannot be reached by the Tab key`);
+    };
+    await tabTo('[data-pass=elements] [role=switch]');
+    await page.keyboard.press('Space');
+    await tabTo('[data-pass=elements] .name');
+    await page.keyboard.press('Enter');
+    await page.waitForSelector('ty-pass-settings [data-setting=only]');
+    await tabTo('[data-setting=only]');
+    await page.keyboard.type('p strong a');
+    await page.keyboard.press('Tab');
+    await tabTo('ty-markup-view .ways button:last-child');
+    await page.keyboard.press('Enter');
+    const html = await storedIs((text) => !/<(em|ul|h2|sup)/.test(text), 'something else is left');
+    assert.match(html, /<strong>Present:<\/strong>/);
+    await bench.click('[aria-label=Undo]');
+    await bench.click('[aria-label=Undo]');
+  });
+
   test('a pass shows the content before and after it, in source and as it looks', async () => {
     await bench.choose('specimen:committee-minutes');
     if ((await page.$('[data-pass=inline-style].on')) === null) await bench.click('[data-pass=inline-style] .name');

@@ -165,6 +165,10 @@ describe('what is left', () => {
     await screen.click('.ways button:last-child');
     expect(screen.texts('tbody th')).toEqual(expect.arrayContaining(['b', 'i']));
   });
+  test('of stored markup, which no pass works on, nothing is offered to be dropped', async () => {
+    const screen = await Screen.of(LeftView, { profile: 'notices-desk', html: '<p><strong>a</strong></p>' });
+    expect(screen.texts('tbody .acts')).toEqual(['show']);
+  });
   test('plain words leave nothing to list', async () => {
     const screen = await Screen.of(LeftView, { profile: 'notices-desk', html: '<p>Plain.</p>' });
     expect(screen.texts('.empty')).toEqual(['Plain words in paragraphs, and nothing else.']);

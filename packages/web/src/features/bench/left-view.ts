@@ -32,6 +32,8 @@ export class LeftView {
   /** What was done here last, in words. */
   protected readonly done = signal<{ sentence: string; isUndoable: boolean } | null>(null);
   protected readonly isBusy = signal(false);
+  /** Passes work on pastes alone: of stored markup they drop and keep nothing. */
+  protected readonly isPaste = computed(() => (this.proof()?.paste ?? null) !== null);
 
   private readonly left = computed(() => takeInventory(this.proof()?.html ?? ''));
   protected readonly rows = computed(() => {
