@@ -10,7 +10,7 @@ export {
   type Node,
   type ParentNode,
 } from './html/node';
-export { HIDDEN_ELEMENTS, RAW_TEXT_ELEMENTS, VOID_ELEMENTS } from './html/elements';
+export { HIDDEN_ELEMENTS, RAW_TEXT_ELEMENTS, VOID_ELEMENTS, isBlock } from './html/elements';
 export { parseFragment, type Ignored, type ParsedFragment } from './html/parse';
 export { escapeAttribute, escapeText, serialize, startTag } from './html/serialize';
 export { firstDifference } from './html/same';
@@ -53,7 +53,15 @@ export {
   type Markup,
   type Profile,
 } from './profile/schema';
-export { BUTTONS, BUTTON_IDS, buttonOf, type ButtonDeclaration, type ButtonId } from './toolbar/buttons';
+export { BUTTON_IDS, type ButtonId } from './toolbar/button-ids';
+export { BUTTONS, PURPOSES, buttonOf, type ButtonDeclaration, type Need, type Purpose } from './toolbar/buttons';
+export { inheritedToolbar, setToolbar } from './toolbar/edit';
+export { arrangeToolbar, changesToArrange, type ArrangedGroup, type ToolbarChanges } from './toolbar/arrange';
+export { markupOnlyFor, missingMarkup, needInWords, patchToAllow, patchToTakeBack, unusedButtons } from './toolbar/needs';
+export { SHORTCUTS, SHORTCUT_IDS, type Shortcut, type ShortcutId } from './toolbar/shortcuts';
+export { AUTHOR_TASKS, tryTasks, type AuthorTask, type TaskAnswer } from './toolbar/tasks';
+export { toolbarOptionsSchema, toolbarSchema, type Toolbar, type ToolbarOptions } from './profile/toolbar-schema';
+export { surfaceSchema, type Surface as SurfaceSettings } from './profile/surface-schema';
 export { SAFETY_FLOOR, URL_ATTRIBUTES } from './markup/floor';
 export {
   compileRules,
@@ -79,8 +87,8 @@ export { patternMistake } from './profile/pattern';
 export { toSanitizerConfig, type SanitizerConfig, type SanitizerExport } from './export/sanitizer';
 export { classesIn } from './markup/style-classes';
 export { isSurelyStable } from './markup/stability';
+export { layOut } from './markup/layout';
 export { CHECKS, checkProfile } from './checks/index';
-export { missingMarkup, patchToAllow } from './checks/button-without-markup';
 export type { Check, CheckContext, DocumentNeeds, Finding, Surroundings } from './checks/check';
 export { pageKindSchema, renderPage, type PageContent, type PageKind } from './render/page';
 export { detectSource, type DetectedSource, type Evidence } from './paste/source';
@@ -112,7 +120,7 @@ export {
   type PasteSource,
   type Replacement,
 } from './profile/paste-schema';
-export { makeDictionary } from './paste/dictionary';
+export { makeDictionary, makeSpeller, type Speller } from './paste/dictionary';
 export { takeInventory, type Thing, type ThingKind } from './paste/inventory';
 export { canDropFromNowOn, dropFromNowOn, keepFromNowOn, type FromNowOn } from './paste/from-now-on';
 export { overtakenPasses, type Overtaken } from './paste/overtaken';
@@ -127,3 +135,4 @@ export {
   type SpecimenDocument,
   type Verdict,
 } from './paste/specimen';
+export { cssMistakes, type CssMistake } from './css/mistakes';

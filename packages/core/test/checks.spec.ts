@@ -39,6 +39,8 @@ type Row = [check: string, document: JsonObject, pointer: string, words: RegExp,
 const BROKEN: Row[] = [
   ['button-without-markup', toolbar('bold'), '/toolbar/groups/g', /“Bold” is on, but the rules remove its markup \(strong\)/],
   ['button-without-markup', { ...toolbar('underline'), ...elements({ u: {} }) }, '/toolbar/groups/g', /the house limits remove/, house({})],
+  ['shortcut-without-markup', { toolbar: { shortcuts: { bold: true } } }, '/toolbar/shortcuts/bold', /none of strong, b/],
+  ['menu-without-entries', toolbar('styles'), '/toolbar/groups', /names no styles/],
   [
     'scheme-runs-code',
     { markup: { urls: { schemes: { href: ['https', 'javascript'] } } } },
@@ -201,7 +203,7 @@ test('a sound profile has no findings, the gravest come first', () => {
 test.each(BUTTONS.map(({ id, label }): [string, string] => [label, id]))('%s can be allowed from nothing', (_label, id) => {
   const empty = { ...head, ...toolbar(id) };
   const rules = compileRules(resolved('x', () => empty));
-  const mended = mergePatch(empty, patchToAllow(missingMarkup(buttonOf(id as never), rules))) as JsonObject;
+  const mended = mergePatch(empty, patchToAllow(missingMarkup(buttonOf(id as never), rules, resolved('x', () => empty).profile.toolbar.options))) as JsonObject;
   expect(findings(mended).filter(({ check }) => check === 'button-without-markup')).toEqual([]);
 });
 

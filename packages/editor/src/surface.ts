@@ -1,4 +1,4 @@
-import type { PageKind } from '@typikon/core';
+import type { PageKind, SurfaceSettings } from '@typikon/core';
 
 /** What the author types in: the page's own stylesheets, wrapper and width. */
 export interface Surface {
@@ -12,13 +12,33 @@ export interface Surface {
 }
 
 const EDITING_CSS = `
-  html { background: #fff; }
+  html { background: #fff; position: relative; }
   body { min-height: 100vh; box-sizing: border-box; }
   [data-line] { margin: 0; }
   .ProseMirror { outline: none; min-height: 4em; }
   .ProseMirror-selectednode { outline: 2px solid #23665a; outline-offset: 2px; }
-  .ProseMirror table { border-collapse: collapse; }
+  .ProseMirror a { cursor: text; }
+  .ProseMirror td, .ProseMirror th { min-width: 1.5em; }
+  .ProseMirror iframe { pointer-events: none; }
+  .ProseMirror details > summary { cursor: text; }
   .te-stand-in { padding: 2px 8px; border: 1px dashed #96650f; background: #fbf6ea; }
+  .te-opaque-block { display: block; outline: 1px dashed #8d8a80; outline-offset: 3px; margin: 0.6em 0; }
+  .te-opaque { outline: 1px dashed #8d8a80; }
+  .te-opaque:empty::before, .te-opaque-block:empty::before { content: attr(data-shown); font: 11px/16px ui-monospace, monospace; padding: 0 4px; background: #f3efe6; color: #5a6070; }
+  .te-anchor { display: inline-block; padding: 0 3px; font: 11px/16px ui-monospace, monospace; background: #f3efe6; color: #5a6070; border: 1px dotted #8d8a80; border-radius: 2px; }
+  .te-cell-selected { background: #e6f0ee !important; outline: 1px solid #23665a; }
+  .te-broken { outline: 1px dashed #a6301f; outline-offset: 1px; }
+  .te-misspelt { text-decoration: underline wavy #a6301f 1px; text-underline-offset: 3px; text-decoration-skip-ink: none; }
+  .te-found { background: #f6e3a8; color: #1e2430; }
+  .te-here { outline: 2px solid #96650f; }
+  hr[class~="summary-end"], hr.te-summary { position: relative; }
+  [data-te-block] { outline: 1px dashed #a6301f66; outline-offset: 2px; }
+  [data-te-block]::before { content: attr(data-te-block); float: right; margin: -2px -2px 0 6px; padding: 0 4px; font: 10px/14px ui-monospace, monospace; font-weight: 400; font-style: normal; letter-spacing: 0; text-transform: none; text-indent: 0; color: #a6301f; background: #fff; }
+  tr[data-te-block]::before, table[data-te-block]::before, tbody[data-te-block]::before, thead[data-te-block]::before { display: none; }
+  .te-overlay { position: absolute; left: 0; top: 0; width: 0; height: 0; }
+  .te-too-wide, .te-size-note { position: absolute; z-index: 5; padding: 1px 7px; font: 600 12px/18px system-ui, sans-serif; color: #fff; background: #96650f; white-space: nowrap; pointer-events: none; }
+  .te-size-note { background: #1e2430; }
+  .te-knob { position: absolute; z-index: 6; width: 12px; height: 12px; border: 2px solid #fff; border-radius: 2px; background: #23665a; cursor: nwse-resize; touch-action: none; }
 `;
 
 /** The rules that ProseMirror needs to place the cursor (from its own stylesheet). */
@@ -28,7 +48,15 @@ const CURSOR_CSS = `
   .ProseMirror li { position: relative; }
   .ProseMirror-hideselection *::selection { background: transparent; }
   img.ProseMirror-separator { display: inline !important; border: none !important; margin: 0 !important; width: 0 !important; height: 0 !important; }
+  .ProseMirror-gapcursor { display: none; pointer-events: none; position: absolute; }
+  .ProseMirror-gapcursor::after { content: ''; display: block; position: absolute; top: -2px; width: 20px; border-top: 1px solid currentColor; }
+  .ProseMirror-focused .ProseMirror-gapcursor { display: block; }
 `;
+
+/** Which stylesheets a surface stands on: those of the page, the profile's own, or both. */
+export function stylesheetsOf({ stylesheets, editingCss }: SurfaceSettings, { css }: Pick<Surface, 'css'>): string[] {
+  return [...(stylesheets === 'editing' ? [] : css), ...(stylesheets === 'page' ? [] : [editingCss])];
+}
 
 /** Writes the surface into a frame of the same origin and returns the element that the editor takes over. */
 export async function frameDocument(

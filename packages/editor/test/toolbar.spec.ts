@@ -1,19 +1,18 @@
 import { compileRules, resolveProfile, type ButtonId, type JsonObject } from '@typikon/core';
 import { EditorState, TextSelection } from 'prosemirror-state';
-import { buildAddressStrip } from '../src/address-strip';
-import { compileSchema, readHtml } from '../src/index';
+import { buildToolbar, compileSchema, readDocument } from '../src/index';
 import { markRange } from '../src/selection';
-import { buildToolbar } from '../src/toolbar';
 
 const source: JsonObject = {
   format: 'typikon-profile/1',
   name: 'It',
   toolbar: {
-    order: ['words', 'links', 'empty'],
+    order: ['words', 'links', 'empty', 'rare'],
     groups: {
       words: { label: 'Words', buttons: ['bold', 'underline'] },
       links: { label: 'Links', buttons: ['link', 'undo'] },
       empty: { label: 'Empty', buttons: [] },
+      rare: { label: 'Rare', buttons: ['structure'], inMore: true },
       hidden: { label: 'Hidden', buttons: ['redo'] },
     },
   },
@@ -27,122 +26,100 @@ function resolved() {
 }
 
 const { profile } = resolved();
-const schema = compileSchema(compileRules(resolved()));
+const rules = compileRules(resolved());
+const schema = compileSchema(rules);
 
 function stateOf(html: string, from: number, to: number): EditorState {
-  const state = EditorState.create({ doc: readHtml(html, schema, document) });
+  const state = EditorState.create({ doc: readDocument(html, schema).doc });
   return state.apply(state.tr.setSelection(TextSelection.create(state.doc, from, to)));
 }
 
 describe('the toolbar', () => {
   const pressed: ButtonId[] = [];
-  let left = 0;
-  const toolbar = buildToolbar(
-    profile,
-    document,
-    (id) => pressed.push(id),
-    () => left++,
-  );
+  const leave = jest.fn();
+  const toolbar = buildToolbar({ profile, rules, options: profile.toolbar.options }, document, (id) => pressed.push(id), leave);
   document.body.append(toolbar.dom);
-  const focused = () => (document.activeElement as HTMLElement).dataset['button'];
-  const key = (name: string) => document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key: name, bubbles: true }));
-
-  test('has the groups of the profile in order, without empty and unnamed ones', () => {
-    expect([...toolbar.dom.querySelectorAll('[role=group]')].map((group) => group.getAttribute('aria-label'))).toEqual(['Words', 'Links']);
-    expect([...toolbar.dom.querySelectorAll('button')].map((button) => button.getAttribute('aria-label'))).toEqual([
-      'Bold',
-      'Underline',
-      'Link',
-      'Undo',
-    ]);
-  });
-
-  test('is one tab stop, walked by the arrow keys in a circle', () => {
-    expect([...toolbar.dom.querySelectorAll('button')].map(({ tabIndex }) => tabIndex)).toEqual([0, -1, -1, -1]);
-    toolbar.focus();
-    expect(focused()).toBe('bold');
-    key('ArrowLeft');
-    expect(focused()).toBe('undo');
-    key('ArrowRight');
-    key('ArrowRight');
-    expect(focused()).toBe('underline');
-    key('End');
-    expect(focused()).toBe('undo');
-    key('Home');
-    expect(focused()).toBe('bold');
-    key('Escape');
-    expect(left).toBe(1);
-  });
-
-  test('shows what is pressed, what is possible, and why not', () => {
-    toolbar.update(stateOf('<p><strong>abc</strong> d</p>', 1, 3));
-    const attributes = (id: ButtonId) => ['aria-pressed', 'aria-disabled', 'title'].map((name) => toolbar.button(id)!.getAttribute(name));
-    expect(attributes('bold')).toEqual(['true', 'false', 'Bold (Ctrl+B)']);
-    expect(attributes('underline')).toEqual(['false', 'true', 'Underline: the markup rules remove what it makes']);
-    toolbar.update(stateOf('<p>abc</p>', 1, 1));
-    expect(attributes('bold').slice(0, 2)).toEqual(['false', 'false']);
-    expect(attributes('link').slice(0, 2)).toEqual(['false', 'true']);
-  });
-
-  test('a press is told by the button’s id, and does not take the focus away', () => {
-    const down = new MouseEvent('mousedown', { bubbles: true, cancelable: true });
-    toolbar.button('bold')!.dispatchEvent(down);
-    expect(down.defaultPrevented).toBe(true);
-    toolbar.button('link')!.click();
-    expect(pressed).toEqual(['link']);
-  });
-});
-
-describe('the strip that asks for an address', () => {
-  const open = () => {
-    const chosen: string[] = [];
-    let closed = 0;
-    const strip = buildAddressStrip(
-      document,
-      (typed) => (typed.startsWith('https:') ? { address: typed } : { refusal: `“${typed}” will not do.` }),
-      () => closed++,
-    );
-    document.body.append(strip.dom);
-    strip.open('https://old.example/', (address) => chosen.push(address));
-    const input = strip.dom.querySelector('input')!;
-    const submit = (text: string): void => {
-      input.value = text;
-      strip.dom.dispatchEvent(new Event('submit', { cancelable: true }));
-    };
-    return { strip, input, submit, chosen, closed: () => closed };
+  const buttons = (): HTMLButtonElement[] => [...toolbar.dom.querySelectorAll<HTMLButtonElement>('[data-button]')];
+  const key = (name: string): void => {
+    document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key: name, bubbles: true, cancelable: true }));
   };
 
-  test('begins with the address that is there', () => {
-    const { strip, input } = open();
-    expect(strip.dom.hidden).toBe(false);
-    expect(input.value).toBe('https://old.example/');
-    expect(document.activeElement).toBe(input);
+  test('shows the groups in order, without those that are empty or not named', () => {
+    expect([...toolbar.dom.querySelectorAll('.te-group')].map((group) => group.getAttribute('aria-label'))).toEqual(['Words', 'Links', 'Rare']);
+    expect(buttons().map(({ dataset }) => dataset['button'])).toEqual(['bold', 'underline', 'link', 'undo', 'structure']);
   });
-  test('says why an address will not do, and stays open', () => {
-    const { strip, input, submit, chosen } = open();
-    submit('nonsense');
-    expect(strip.dom.querySelector('p')!.textContent).toBe('“nonsense” will not do.');
-    expect(input.getAttribute('aria-invalid')).toBe('true');
-    expect(chosen).toEqual([]);
-    submit('https://new.example/');
-    expect(chosen).toEqual(['https://new.example/']);
-    expect(strip.dom.hidden).toBe(true);
+
+  test('has one tab stop, and arrow keys lead through it around the ends, with “More” at the last', () => {
+    const stops = (): string[] => [...toolbar.dom.querySelectorAll<HTMLButtonElement>('button')].filter(({ tabIndex }) => tabIndex === 0).map((one) => one.getAttribute('aria-label')!);
+    expect(stops()).toEqual(['Bold']);
+    toolbar.focus();
+    key('ArrowLeft');
+    expect(document.activeElement?.getAttribute('aria-label')).toBe('More');
+    key('ArrowRight');
+    expect(stops()).toEqual(['Bold']);
+    key('End');
+    expect(document.activeElement?.getAttribute('aria-label')).toBe('More');
+    key('Home');
+    expect((document.activeElement as HTMLElement).dataset['button']).toBe('bold');
+    key('Escape');
+    expect(leave).toHaveBeenCalledTimes(1);
   });
-  test('Escape and Cancel close it without a choice', () => {
-    const first = open();
-    first.input.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }));
-    const second = open();
-    [...second.strip.dom.querySelectorAll('button')].at(-1)!.click();
-    for (const { strip, chosen, closed } of [first, second]) expect([strip.dom.hidden, chosen, closed()]).toEqual([true, [], 1]);
+
+  test('“More” opens, closes by Escape, and its buttons do what they say', () => {
+    const more = toolbar.dom.querySelector<HTMLButtonElement>('.te-more')!;
+    more.click();
+    expect(more.getAttribute('aria-expanded')).toBe('true');
+    expect((document.activeElement as HTMLElement).dataset['button']).toBe('structure');
+    (document.activeElement as HTMLElement).click();
+    expect(pressed.splice(0)).toEqual(['structure']);
+    expect(more.getAttribute('aria-expanded')).toBe('false');
+    more.click();
+    key('Escape');
+    expect(document.activeElement).toBe(more);
+    expect(more.getAttribute('aria-expanded')).toBe('false');
+  });
+
+  test('says what is on, what cannot be used, and why', () => {
+    toolbar.update(stateOf('<p><strong>abc</strong></p>', 1, 3), () => false);
+    const [bold, underline, link, undo] = buttons();
+    expect(bold!.getAttribute('aria-pressed')).toBe('true');
+    expect(bold!.title).toBe('Bold (Ctrl+B)');
+    expect(underline!.getAttribute('aria-disabled')).toBe('true');
+    expect(underline!.title).toBe('Underline (Ctrl+U): the markup rules remove what it makes (u)');
+    expect(link!.getAttribute('aria-disabled')).toBe('false');
+    expect(undo!.title).toBe('Undo (Ctrl+Z): There is nothing to take back.');
+    toolbar.update(stateOf('<p>abc</p>', 1, 1), (mode) => mode === 'structure');
+    expect(bold!.getAttribute('aria-pressed')).toBe('false');
+    expect(buttons()[4]!.getAttribute('aria-pressed')).toBe('true');
+  });
+
+  test('does not take the selection away from the text', () => {
+    const event = new MouseEvent('mousedown', { cancelable: true });
+    buttons()[0]!.dispatchEvent(event);
+    expect(event.defaultPrevented).toBe(true);
+  });
+
+  test('what finds no room goes under “More”, the last group first', () => {
+    const folding = buildToolbar(
+      { profile: { ...profile, toolbar: { ...profile.toolbar, narrow: 'more' } }, rules, options: profile.toolbar.options },
+      document,
+      () => {},
+      () => {},
+    );
+    document.body.append(folding.dom);
+    Object.defineProperty(folding.dom, 'clientWidth', { value: 70 });
+    // Each group on the bar is 60 wide.
+    Object.defineProperty(folding.dom, 'scrollWidth', { get: () => folding.dom.querySelectorAll(':scope > .te-group').length * 60 });
+    folding.fit();
+    expect([...folding.dom.querySelectorAll(':scope > .te-group')].map((group) => group.getAttribute('aria-label'))).toEqual(['Words']);
+    expect([...folding.dom.querySelectorAll('.te-more-panel .te-group')].map((group) => group.getAttribute('aria-label'))).toEqual(['Links', 'Rare']);
+    expect(folding.button('link')).toBe(folding.dom.querySelector('.te-more'));
+    folding.destroy();
   });
 });
 
-describe('the stretch of a link around the cursor', () => {
-  const link = schema.marks['mark_a']!;
-  test.each([
-    ['<p>a<a href="/x">bcd</a>e</p>', 3, { from: 2, to: 5 }],
-    ['<p><a href="/x">a<strong>b</strong>c</a></p>', 2, { from: 1, to: 4 }],
-    ['<p><a href="/x">ab</a>c<a href="/x">de</a></p>', 5, { from: 4, to: 6 }],
-    ['<p>abc</p>', 2, { from: 2, to: 2 }],
-  ])('%s at %i', (html, at, range) => expect(markRange(stateOf(html, at, at), link)).toEqual(range));
+test('the stretch of a link is the one around the cursor, not another with the same address', () => {
+  const state = stateOf('<p>a<a href="/x">bc</a>d<a href="/x">ef</a></p>', 3, 3);
+  expect(markRange(state, schema.marks['mark_a']!)).toEqual({ from: 2, to: 4 });
+  expect(markRange(stateOf('<p>abc</p>', 2, 2), schema.marks['mark_a']!)).toEqual({ from: 2, to: 2 });
 });

@@ -9,6 +9,8 @@ import { problem } from './problem';
 import { requestLog } from './request-log';
 import { assets } from './routes/assets';
 import { content } from './routes/content';
+import { dictionary } from './routes/dictionary';
+import { documents } from './routes/documents';
 import { health } from './routes/health';
 import { house } from './routes/house';
 import { profiles } from './routes/profiles';
@@ -40,7 +42,8 @@ export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): 
   app.use(requestLog(log), loopbackOnly(), applicationHeaders(siteOrigins));
   const [small, large] = [limitBody(LARGEST_BODY), limitBody(LARGEST_PAYLOAD)];
   for (const path of ['/api/v1/specimens', '/api/v1/specimens/*', '/api/v1/assets']) app.use(path, large);
-  for (const path of ['/api/v1/profiles', '/api/v1/profiles/*', '/api/v1/house-limits', '/api/v1/house-limits/*']) app.use(path, small);
+  for (const path of ['/api/v1/profiles', '/api/v1/profiles/*', '/api/v1/house-limits', '/api/v1/house-limits/*', '/api/v1/documents/*', '/api/v1/site-dictionary/*'])
+    app.use(path, small);
   app.use('/api/*', async (context, next) => {
     context.header('Cache-Control', 'no-store');
     await next();
@@ -48,6 +51,8 @@ export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): 
   app.route('/api/v1', health(sequelize));
   app.route('/api/v1', profiles(sequelize));
   app.route('/api/v1', content());
+  app.route('/api/v1', documents(sequelize));
+  app.route('/api/v1', dictionary(sequelize));
   app.route('/api/v1', specimens(sequelize));
   app.route('/api/v1', assets());
   app.route('/api/v1', house(sequelize));

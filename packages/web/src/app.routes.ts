@@ -30,6 +30,11 @@ export const routes: Routes = [
     loadComponent: () => import('./features/specimens/specimens-page').then((m) => m.SpecimensPage),
     title: 'Specimens · Typikon',
   },
+  {
+    path: 'write/:id',
+    loadComponent: () => import('./features/desk/desk').then((m) => m.Desk),
+    title: 'Write · Typikon',
+  },
   { path: 'site', loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
   { path: 'site/:id', loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
   { path: '**', redirectTo: 'profiles' },

@@ -4,7 +4,7 @@ import { PassSettings } from '../src/features/paste/pass-settings';
 import { PasteChapter } from '../src/features/paste/paste-chapter';
 import { LeftView } from '../src/features/bench/left-view';
 import { ExpectationsView } from '../src/features/bench/expectations-view';
-import { BenchActions } from '../src/state/bench';
+import { BenchActions, benchFeature } from '../src/state/bench';
 import { wordsOf } from '../src/state/ledger-words';
 import { expectationWords, overtakenWords, PASS_FIELDS, sourceName, thingName } from '../src/state/paste-words';
 import { PROOF_WORKER } from '../src/state/proof-runner';
@@ -229,7 +229,7 @@ describe('expectations', () => {
   test('what is missed says what came out instead', async () => {
     const screen = await Screen.of(ExpectationsView, { profile: 'notices-desk' });
     screen.paste({ 'text/html': '<p>a</p>' });
-    const proof = screen.store.selectSignal((state: { bench: { proof: never } }) => state.bench.proof)();
+    const proof = screen.store.selectSignal(benchFeature.selectProof)();
     screen.store.dispatch(
       BenchActions.proofComputed({
         proof: {

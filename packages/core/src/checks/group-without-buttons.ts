@@ -1,4 +1,5 @@
 import { toPointer } from '../profile/pointer';
+import { arrangeToolbar } from '../toolbar/arrange';
 import type { Check } from './check';
 
 /** A group of the toolbar that shows nothing, or that is not there at all. */
@@ -7,9 +8,10 @@ export const groupWithoutButtons: Check = {
   purpose: 'Finds groups of the toolbar that have no buttons or do not exist.',
   run({ resolved }) {
     const { order, groups } = resolved.profile.toolbar;
+    const shown = new Map(arrangeToolbar(resolved.profile.toolbar).map(({ id, buttons }) => [id, buttons]));
     return order.flatMap((id, index) => {
       const group = Object.hasOwn(groups, id) ? groups[id] : undefined;
-      if (group !== undefined && group.buttons.length > 0) return [];
+      if ((shown.get(id)?.length ?? 0) > 0) return [];
       return [
         {
           check: 'group-without-buttons',

@@ -13,9 +13,11 @@ import { impossibleMarkup } from './impossible-markup';
 import { levelOneHeading } from './level-one-heading';
 import { lostDemand } from './lost-demand';
 import { lostRenaming } from './lost-renaming';
+import { menuWithoutEntries } from './menu-without-entries';
 import { pictureWithoutAlternative } from './picture-without-alternative';
 import { repeatedSetting } from './repeated-setting';
 import { schemeRunsCode } from './scheme-runs-code';
+import { shortcutWithoutMarkup } from './shortcut-without-markup';
 import { targetWithoutRel } from './target-without-rel';
 import { tightLimit } from './tight-limit';
 import { underlineAllowed } from './underline-allowed';
@@ -25,6 +27,8 @@ import { widePattern } from './wide-pattern';
 /** Every check, in the order in which findings of one severity are listed. */
 export const CHECKS: readonly Check[] = [
   buttonWithoutMarkup,
+  shortcutWithoutMarkup,
+  menuWithoutEntries,
   schemeRunsCode,
   frameWithoutHost,
   escapingSandbox,

@@ -1,17 +1,14 @@
 import { z } from 'zod';
-import { BUTTON_IDS } from '../toolbar/buttons';
-import { isColour } from './colour';
+import { idSchema, isColourSchema as colour } from './basic-schema';
 import { pasteSchema } from './paste-schema';
 import { patternMistake } from './pattern';
+import { surfaceSchema } from './surface-schema';
+import { toolbarSchema } from './toolbar-schema';
+
+export { idSchema } from './basic-schema';
 
 export const PROFILE_FORMAT = 'typikon-profile/1';
 export const HOUSE_FORMAT = 'typikon-house/1';
-
-/** Profiles, page kinds and toolbar groups are named by ids that can stand in an address and as a file's name. */
-export const idSchema = z
-  .string()
-  .regex(/^[a-z][a-z0-9]*(-[a-z0-9]+)*$/, 'must be lower-case words joined by hyphens, such as "story-desk"')
-  .max(64);
 
 const elementName = z.string().regex(/^[a-z][a-z0-9-]*$/, 'must be an element name in lower case');
 const attributeName = z.string().regex(/^[a-z][a-z0-9_:.-]*$/, 'must be an attribute name in lower case');
@@ -30,7 +27,6 @@ const ranges = z
   .record(unit, range)
   .refine((value) => Object.keys(value).length > 0, 'must allow at least one unit')
   .describe('The range for each allowed unit; "none" is a number without a unit.');
-const colour = z.string().refine(isColour, 'must be a CSS colour, such as "#a6301f"');
 const pattern = z.string().superRefine((value, context) => {
   const mistake = patternMistake(value);
   if (mistake !== null) context.addIssue({ code: 'custom', message: mistake });
@@ -231,22 +227,6 @@ export const markupSchema = z.strictObject({
 const styleSchema = z.strictObject({
   label: z.string().min(1).max(80),
   selector: z.string().min(1).max(200).describe('What applying the style does follows from it: an element, a class, or both.'),
-});
-
-const groupSchema = z.strictObject({
-  label: z.string().min(1).max(60),
-  buttons: z.array(z.enum(BUTTON_IDS)),
-});
-
-const toolbarSchema = z.strictObject({
-  order: z.array(idSchema).default([]).describe('The ids of the groups, from left to right. A group that is not named here is not shown.'),
-  groups: z.record(idSchema, groupSchema).default({}),
-});
-
-const surfaceSchema = z.strictObject({
-  pageKind: idSchema.default('article').describe('The page kind whose stylesheet and width the author types in.'),
-  heightPx: z.int().min(60).max(2000).default(420),
-  enter: z.enum(['paragraph', 'break', 'block']).default('paragraph').describe('What the Enter key begins: a p, a br or a div.'),
 });
 
 /** A resolved profile: everything an author's editor is and allows, with every default filled in. */

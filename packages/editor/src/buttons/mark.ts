@@ -1,20 +1,25 @@
-import type { ButtonId } from '@typikon/core';
-import { Bold, Italic, Underline, type IconNode } from 'lucide';
-import { toggleMark } from 'prosemirror-commands';
-import { markNameOf } from '../schema/compile';
-import { hasMark } from '../selection';
+import type { ButtonId, ToolbarOptions } from '@typikon/core';
+import { Bold, CodeXml, Highlighter, ALargeSmall, Italic, Strikethrough, Subscript, Superscript, Underline, type IconNode } from 'lucide';
+import { isElementOn, toggleElement } from '../commands/marks';
 import type { Button } from './button';
 
-const mark = (id: ButtonId, element: string, icon: IconNode): Button => {
-  const name = markNameOf(element);
+const mark = (id: ButtonId, icon: IconNode, element: string | ((options: ToolbarOptions) => string)): Button => {
+  const of = (options: ToolbarOptions): string => (typeof element === 'string' ? element : element(options));
   return {
     id,
     icon,
-    command: ({ marks }) => (marks[name] === undefined ? null : toggleMark(marks[name])),
-    isActive: (state) => hasMark(state, name),
+    command: ({ options }) => toggleElement(of(options)),
+    isActive: (state, { options }) => isElementOn(of(options))(state),
+    whyNot: 'There are no words here to mark.',
   };
 };
 
-export const bold = mark('bold', 'strong', Bold);
-export const italic = mark('italic', 'em', Italic);
-export const underline = mark('underline', 'u', Underline);
+export const bold = mark('bold', Bold, ({ bold: { element } }) => element);
+export const italic = mark('italic', Italic, ({ italic: { element } }) => element);
+export const underline = mark('underline', Underline, 'u');
+export const strike = mark('strike', Strikethrough, ({ strike: { element } }) => element);
+export const subscript = mark('subscript', Subscript, 'sub');
+export const superscript = mark('superscript', Superscript, 'sup');
+export const small = mark('small', ALargeSmall, 'small');
+export const highlight = mark('highlight', Highlighter, 'mark');
+export const code = mark('code', CodeXml, 'code');

@@ -17,6 +17,8 @@ export interface IntakeOptions {
   resolved: ResolvedProfile;
   rules: CompiledRules;
   strip: PasteStrip;
+  /** Whether the author asked for the words alone. */
+  isPlain?: () => boolean;
   isWord?: ((word: string) => boolean) | undefined;
   uploadPictures?: ((pictures: readonly PastedPicture[]) => Promise<void>) | undefined;
   onPaste?: ((payload: ClipboardPayload, pasted: Pasted) => void) | undefined;
@@ -25,7 +27,8 @@ export interface IntakeOptions {
 
 /** Takes in what is pasted or dropped: through the profile's passes, with a strip that says what was done. */
 export class Intake {
-  private isInserting = false;
+  /** Whether clean markup is being put in right now. */
+  isInserting = false;
   private count = 0;
 
   constructor(
@@ -60,7 +63,8 @@ export class Intake {
   private takeIn(transfer: DataTransfer): boolean {
     const view = this.view();
     const payload = payloadOf(transfer);
-    if (view === null || isOwn(payload) || view.state.selection.$from.parent.type.spec.code === true) return false;
+    const isPlain = this.options.isPlain?.() === true;
+    if (view === null || (isOwn(payload) && !isPlain) || view.state.selection.$from.parent.type.spec.code === true) return false;
     const hasText = Object.values(payload.types).some((text) => text.trim() !== '');
     if (!hasText) {
       const files = [...transfer.files].filter(({ type }) => type.startsWith('image/'));
@@ -75,6 +79,10 @@ export class Intake {
   private choose(payload: ClipboardPayload): void {
     const { resolved, strip } = this.options;
     const { choice } = resolved.profile.paste;
+    if (this.options.isPlain?.() === true) {
+      this.insert(plainPayload(payload));
+      return;
+    }
     if (choice === 'cleaned') this.insert(payload);
     else if (choice === 'plain') this.insert(plainPayload(payload));
     else

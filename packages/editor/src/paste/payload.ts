@@ -38,3 +38,9 @@ function addressOf(file: File): Promise<string> {
 
 /** Finds the words that stand for pictures to upload. */
 export const STAND_INS = new RegExp(`${STAND_IN.replace(/[[\]]/g, '\\$&')}(?:: [^\\]]{0,300})?\\]`, 'g');
+
+/** Puts the mark of the editor's own clipboard, with what it says of where the text was cut, onto markup that was cleaned since. */
+export function ownMarkOf(html: string, cleaned: string): string {
+  const mark = new RegExp(`${OWN_MARK}="([^"<>]*)"`).exec(html);
+  return mark === null ? cleaned : cleaned.replace(/^(\s*<[a-z][a-z0-9-]*)/i, `$1 ${OWN_MARK}="${mark[1]}"`);
+}

@@ -1,23 +1,44 @@
-import type { CompiledRules } from '@typikon/core';
-import { Schema, type AttributeSpec, type MarkSpec, type NodeSpec, type TagParseRule } from 'prosemirror-model';
-import { BLOCK_LEAVES, CONTAINERS, FLOW, INLINE_LEAVES, MARKS, PARTS, TEXT_BLOCKS } from './elements';
+import { clean, type CompiledRules } from '@typikon/core';
+import { Schema, type AttributeSpec, type DOMOutputSpec, type MarkSpec, type NodeSpec, type TagParseRule } from 'prosemirror-model';
+import { BLOCK_LEAVES, CONTAINERS, FLOW, INLINE_LEAVES, MARKS, PARTS, PART_OF, TEXT_BLOCKS } from './elements';
 
 /** The attributes of an element as they stand in the markup: every one that the rules let through. */
 export type HtmlAttributes = Readonly<Record<string, string>>;
 
 const attributesSpec: Record<string, AttributeSpec> = { attributes: { default: {} } };
 
-function attributesOf(dom: HTMLElement): { attributes: HtmlAttributes } {
-  const attributes: Record<string, string> = {};
-  for (const { name, value } of dom.attributes) attributes[name] = value;
-  return { attributes };
-}
-
-const parse = (tag: string): TagParseRule => ({ tag, getAttrs: attributesOf });
-
 /** The name of the node that holds an element. Paragraphs need a name that ProseMirror's commands can be given. */
 export const nodeNameOf = (element: string): string => `el_${element}`;
+/** The name of the node that holds an element which stands around blocks although it usually marks words. */
+export const wrapperNameOf = (element: string): string => `wrap_${element}`;
 export const markNameOf = (element: string): string => `mark_${element}`;
+
+/** Stands for markup that the rules allow and the schema cannot take apart: shown, selected, moved and deleted as one. */
+export const OPAQUE_BLOCK = 'opaque';
+export const OPAQUE_INLINE = 'opaque_inline';
+const OPAQUE_TAG = 'typikon-opaque';
+/** Where the copied DOM of an opaque node carries its markup. */
+const OPAQUE_SOURCE = 'data-markup';
+
+/** What the rules do to the attributes of an element that comes from the page and not from clean markup. */
+function attributesReader(rules: CompiledRules): (dom: HTMLElement) => { attributes: HtmlAttributes } {
+  return (dom) => {
+    const { attributes: allowed } = rules.element(dom.localName);
+    const attributes: Record<string, string> = {};
+    for (const { name, value } of dom.attributes) {
+      let kept: string | null = value;
+      const compiled = allowed.get(name);
+      if (compiled === undefined) continue;
+      for (const { judge } of compiled.tests) {
+        if (kept === null) break;
+        const verdict = judge(kept);
+        kept = 'keep' in verdict ? verdict.keep : null;
+      }
+      if (kept !== null) attributes[name] = kept;
+    }
+    return { attributes };
+  };
+}
 
 /**
  * Compiles the editor's schema from the markup rules: whatever the rules keep, the editor can hold, also markup that no
@@ -28,83 +49,123 @@ export function compileSchema(rules: CompiledRules): Schema {
     const rule = rules.element(element);
     return rule.outcome === 'keep' && rule.name === element;
   };
-  const nodes: Record<string, NodeSpec> = {
-    doc: { content: 'block+' },
-    // A profile without paragraphs still needs something to type in; it is written without a tag.
-    ...(isKept('p') ? { [nodeNameOf('p')]: textBlock('p') } : {}),
-  };
-  for (const element of TEXT_BLOCKS) if (element !== 'p' && isKept(element)) nodes[nodeNameOf(element)] = textBlock(element);
-  for (const [element, content] of Object.entries(CONTAINERS)) {
-    if (!isKept(element)) continue;
-    const parts = content === 'flow' ? null : content.filter(isKept);
-    if (parts !== null && parts.length === 0) continue;
-    nodes[nodeNameOf(element)] = {
-      content:
-        parts === null
-          ? contentOf(element, isKept)
-          : parts.length === 1
-            ? `${nodeNameOf(parts[0]!)}+`
-            : `(${parts.map(nodeNameOf).join(' | ')})+`,
-      ...(PARTS.has(element) ? {} : { group: 'block' }),
-      attrs: attributesSpec,
-      defining: true,
-      isolating: ['td', 'th', 'figure', 'details'].includes(element),
-      parseDOM: [parse(element)],
-      toDOM: (node) => [element, node.attrs['attributes'] as HtmlAttributes, 0],
+  const read = attributesReader(rules);
+  const parse = (tag: string): TagParseRule => ({ tag, getAttrs: read });
+  const element = (name: string): Pick<NodeSpec, 'attrs' | 'parseDOM'> & { element: string } => ({
+    element: name,
+    attrs: attributesSpec,
+    parseDOM: [parse(name)],
+  });
+  const nodes: Record<string, NodeSpec> = { doc: { content: '(block | line)+' } };
+  for (const name of TEXT_BLOCKS) {
+    if (!isKept(name)) continue;
+    const isPreformatted = name === 'pre';
+    nodes[nodeNameOf(name)] = {
+      ...element(name),
+      content: 'inline*',
+      group: 'block',
+      defining: name !== 'p',
+      ...(isPreformatted
+        ? { code: true, whitespace: 'pre' as const, parseDOM: [{ ...parse(name), preserveWhitespace: 'full' as const }] }
+        : {}),
+      toDOM: (node) => [name, node.attrs['attributes'] as HtmlAttributes, 0],
     };
   }
-  for (const element of BLOCK_LEAVES)
-    if (isKept(element))
-      nodes[nodeNameOf(element)] = {
-        ...(element === 'col' ? {} : { group: 'block' }),
+  for (const [name, content] of Object.entries(CONTAINERS)) {
+    if (!isKept(name)) continue;
+    const parts = content === 'flow' ? null : content.filter(isKept);
+    if (parts !== null && parts.length === 0) continue;
+    const part = PART_OF[name];
+    nodes[nodeNameOf(name)] = {
+      ...element(name),
+      content:
+        parts !== null
+          ? // A row may be without cells where those above it reach down into it.
+            `(${parts.map(nodeNameOf).join(' | ')})${name === 'tr' ? '*' : '+'}`
+          : part !== undefined && isKept(part)
+            ? `(line | block | ${nodeNameOf(part)})+`
+            : FLOW,
+      ...(PARTS.has(name) ? {} : { group: 'block' }),
+      defining: true,
+      isolating: ['td', 'th', 'figure', 'figcaption', 'details', 'caption', 'summary'].includes(name),
+      draggable: name === 'figure',
+      toDOM: (node) => [name, node.attrs['attributes'] as HtmlAttributes, 0],
+    };
+  }
+  for (const name of MARKS)
+    if (isKept(name))
+      nodes[wrapperNameOf(name)] = {
+        element: name,
         attrs: attributesSpec,
-        parseDOM: [parse(element)],
-        toDOM: (node) => [element, node.attrs['attributes'] as HtmlAttributes],
+        content: FLOW,
+        group: 'block',
+        defining: true,
+        // Only where it stands around blocks (HTML, section 3.2.5.3 "Transparent content models", and old pages); elsewhere it marks words.
+        parseDOM: [{ tag: name, priority: 60, getAttrs: (dom) => (holdsBlocks(dom) ? read(dom) : false) }],
+        toDOM: (node) => [name, node.attrs['attributes'] as HtmlAttributes, 0],
       };
-  for (const element of INLINE_LEAVES)
-    if (isKept(element))
-      nodes[nodeNameOf(element)] = {
+  for (const name of BLOCK_LEAVES)
+    if (isKept(name))
+      nodes[nodeNameOf(name)] = {
+        ...element(name),
+        ...(name === 'col' ? {} : { group: 'block' }),
+        toDOM: (node) => [name, node.attrs['attributes'] as HtmlAttributes],
+      };
+  for (const name of INLINE_LEAVES)
+    if (isKept(name))
+      nodes[nodeNameOf(name)] = {
+        ...element(name),
         inline: true,
         group: 'inline',
-        attrs: attributesSpec,
-        selectable: element !== 'br',
-        draggable: element === 'img',
-        parseDOM: [parse(element)],
-        toDOM: (node) => [element, node.attrs['attributes'] as HtmlAttributes],
-        ...(element === 'br' ? { linebreakReplacement: true } : {}),
+        selectable: name !== 'br' && name !== 'wbr',
+        draggable: name === 'img',
+        toDOM: (node) => [name, node.attrs['attributes'] as HtmlAttributes],
+        ...(name === 'br' ? { linebreakReplacement: true } : {}),
       };
-  nodes['line'] = { content: 'inline*', ...(isKept('p') ? {} : { group: 'block' }), toDOM: () => ['div', { 'data-line': '' }, 0] };
+  for (const [name, isInline] of [
+    [OPAQUE_BLOCK, false],
+    [OPAQUE_INLINE, true],
+  ] as const)
+    nodes[name] = {
+      atom: true,
+      selectable: true,
+      draggable: true,
+      inline: isInline,
+      group: isInline ? 'inline' : 'block',
+      attrs: { markup: { default: '' } },
+      parseDOM: [
+        {
+          tag: `${OPAQUE_TAG}[data-inline="${isInline}"]`,
+          // It may come from anywhere, so it is cleaned as anything that is pasted.
+          getAttrs: (dom) => ({ markup: clean(dom.getAttribute(OPAQUE_SOURCE) ?? '', rules).html }),
+        },
+      ],
+      toDOM: (node): DOMOutputSpec => [OPAQUE_TAG, { [OPAQUE_SOURCE]: node.attrs['markup'] as string, 'data-inline': String(isInline) }],
+    };
+  nodes['line'] = {
+    content: 'inline*',
+    parseDOM: [{ tag: 'div[data-line]', priority: 60 }],
+    toDOM: () => ['div', { 'data-line': '' }, 0],
+  };
   nodes['text'] = { group: 'inline' };
 
   const marks: Record<string, MarkSpec> = {};
-  for (const element of MARKS)
-    if (isKept(element))
-      marks[markNameOf(element)] = {
+  for (const name of MARKS)
+    if (isKept(name))
+      marks[markNameOf(name)] = {
+        element: name,
         attrs: attributesSpec,
-        inclusive: element !== 'a',
-        parseDOM: [parse(element)],
-        toDOM: (mark) => [element, mark.attrs['attributes'] as HtmlAttributes, 0],
+        inclusive: !['a', 'abbr', 'dfn', 'time', 'code'].includes(name),
+        // Elements of one name may stand in each other, but for links.
+        ...(name === 'a' ? {} : { excludes: '' }),
+        parseDOM: [parse(name)],
+        toDOM: (mark) => [name, mark.attrs['attributes'] as HtmlAttributes, 0],
       };
   return new Schema({ nodes: withoutEmptyReferences(nodes), marks });
 }
 
-function textBlock(element: string): NodeSpec {
-  const isPreformatted = element === 'pre';
-  return {
-    content: 'inline*',
-    ...(PARTS.has(element) || ['figcaption', 'summary', 'legend'].includes(element) ? {} : { group: 'block' }),
-    attrs: attributesSpec,
-    defining: element !== 'p',
-    ...(isPreformatted ? { code: true, whitespace: 'pre' as const } : {}),
-    parseDOM: [{ ...parse(element), ...(isPreformatted ? { preserveWhitespace: 'full' as const } : {}) }],
-    toDOM: (node) => [element, node.attrs['attributes'] as HtmlAttributes, 0],
-  };
-}
-
-/** A figure may hold a caption, details a summary: parts that stand nowhere else. */
-function contentOf(element: string, isKept: (element: string) => boolean): string {
-  const part = element === 'figure' ? 'figcaption' : element === 'details' ? 'summary' : element === 'fieldset' ? 'legend' : null;
-  return part !== null && isKept(part) ? `(line | block | ${nodeNameOf(part)})+` : FLOW;
+function holdsBlocks(dom: HTMLElement): boolean {
+  return dom.querySelector('p,div,ul,ol,dl,table,h1,h2,h3,h4,h5,h6,blockquote,figure,pre,hr,section,article,details') !== null;
 }
 
 /** Drops containers whose parts were dropped in turn, until every content expression names nodes that exist. */

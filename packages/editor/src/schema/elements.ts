@@ -1,25 +1,10 @@
 /** How the editor holds each element that the markup rules may allow. All names are in lower case. */
 
-/** What may stand inside a block that holds blocks: words without a paragraph around them come first, if at all. */
-export const FLOW = '(line | block) block*';
+/** What may stand inside a block that holds blocks; a line is words without a paragraph around them. */
+export const FLOW = '(line | block)+';
 
 /** Blocks whose content is words. */
-export const TEXT_BLOCKS = [
-  'p',
-  'h1',
-  'h2',
-  'h3',
-  'h4',
-  'h5',
-  'h6',
-  'pre',
-  'address',
-  'figcaption',
-  'summary',
-  'dt',
-  'caption',
-  'legend',
-] as const;
+export const TEXT_BLOCKS = ['p', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'pre'] as const;
 
 /** Blocks that hold other blocks, with what may stand in them: names of elements, or 'flow' for anything. */
 export const CONTAINERS: Readonly<Record<string, readonly string[] | 'flow'>> = {
@@ -29,6 +14,7 @@ export const CONTAINERS: Readonly<Record<string, readonly string[] | 'flow'>> = 
   menu: ['li'],
   li: 'flow',
   dl: ['dt', 'dd'],
+  dt: 'flow',
   dd: 'flow',
   div: 'flow',
   section: 'flow',
@@ -41,10 +27,15 @@ export const CONTAINERS: Readonly<Record<string, readonly string[] | 'flow'>> = 
   hgroup: 'flow',
   search: 'flow',
   center: 'flow',
+  address: 'flow',
   fieldset: 'flow',
+  legend: 'flow',
   figure: 'flow',
+  figcaption: 'flow',
   details: 'flow',
+  summary: 'flow',
   table: ['caption', 'colgroup', 'thead', 'tbody', 'tfoot'],
+  caption: 'flow',
   colgroup: ['col'],
   thead: ['tr'],
   tbody: ['tr'],
@@ -54,7 +45,7 @@ export const CONTAINERS: Readonly<Record<string, readonly string[] | 'flow'>> = 
   th: 'flow',
 };
 
-/** Containers and text blocks that stand only inside a certain parent, never on their own. */
+/** Containers that stand only inside a certain parent, never on their own. */
 export const PARTS: ReadonlySet<string> = new Set([
   'li',
   'dt',
@@ -68,10 +59,16 @@ export const PARTS: ReadonlySet<string> = new Set([
   'tr',
   'td',
   'th',
+  'figcaption',
+  'summary',
+  'legend',
 ]);
 
+/** The part that only this container may hold, beside anything else. */
+export const PART_OF: Readonly<Record<string, string>> = { figure: 'figcaption', details: 'summary', fieldset: 'legend' };
+
 /** Elements without content that stand among words. */
-export const INLINE_LEAVES = ['br', 'img', 'wbr', 'iframe', 'video', 'audio', 'input', 'meter', 'progress'] as const;
+export const INLINE_LEAVES = ['br', 'img', 'wbr', 'iframe', 'input'] as const;
 
 /** Elements without content that stand among blocks, or in a table's column group. */
 export const BLOCK_LEAVES = ['hr', 'col'] as const;

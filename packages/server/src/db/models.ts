@@ -43,6 +43,9 @@ export class SpecimenModel extends Model<InferAttributes<SpecimenModel>, InferCr
 export class AssetModel extends Model<InferAttributes<AssetModel>, InferCreationAttributes<AssetModel>> {
   /** Its file name, which follows from its bytes. */
   declare name: string;
+  /** What it is called, such as the file it came from; empty for one that came by paste. */
+  declare title: CreationOptional<string>;
+  declare folder: CreationOptional<string>;
   declare type: string;
   declare alt: string;
   declare widthPx: number;
@@ -73,6 +76,8 @@ export class DocumentModel extends Model<InferAttributes<DocumentModel>, InferCr
   declare role: CreationOptional<string>;
   /** What it holds, counted when it is stored. */
   declare census: Census;
+  /** Counts the saves; the entity tag. */
+  declare revision: CreationOptional<number>;
 }
 
 export class SettingModel extends Model<InferAttributes<SettingModel>, InferCreationAttributes<SettingModel>> {
@@ -137,6 +142,8 @@ export function defineModels(sequelize: Sequelize): void {
   AssetModel.init(
     {
       name: id(),
+      title: { ...text(200), defaultValue: '' },
+      folder: { ...text(60), defaultValue: '' },
       type: text(40),
       alt: text(300),
       widthPx: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false },
@@ -158,6 +165,7 @@ export function defineModels(sequelize: Sequelize): void {
       html: longText(),
       role: { ...text(64), defaultValue: '' },
       census: json(),
+      revision: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 },
     },
     { ...plain, tableName: 'documents' },
   );

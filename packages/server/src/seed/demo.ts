@@ -14,6 +14,7 @@ import {
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import {
+  AssetModel,
   DocumentModel,
   DraftHistoryModel,
   PageKindModel,
@@ -23,9 +24,13 @@ import {
   SpecimenModel,
   StylesheetModel,
 } from '../db/models';
+import { DEMO_PICTURES, drawPicture } from './pictures';
 
 const PROFILES = ['house', 'story-desk', 'notices-desk', 'ferry-note', 'tender-desk', 'diary', 'reply'];
 const STYLESHEETS = ['site'];
+
+/** Names that no dictionary has. */
+const SITE_WORDS = ['Brackwater', 'Dunlin', 'Marram', 'Orrenstrand', 'Saltmarrow', 'Sallow', 'Tansy', 'Thornholm'];
 
 /** Specimens as they are listed: the text of each clipboard type stands in a file of its own. */
 const specimenFile = z.array(
@@ -62,6 +67,8 @@ export async function seedDemo(sequelize: Sequelize, folder: string): Promise<bo
   const specimens = specimenFile.parse(await json('specimens.json'));
   const pages = documentFile.parse(await json('documents.json'));
 
+  const pictures = await Promise.all(DEMO_PICTURES.map(async (picture) => ({ ...picture, ...(await drawPicture(picture)) })));
+
   await sequelize.transaction(async (transaction) => {
     const options = { transaction };
     for (const [id, document] of documents) {
@@ -72,6 +79,9 @@ export async function seedDemo(sequelize: Sequelize, folder: string): Promise<bo
       await SettingModel.create({ name, value }, options);
       await SettingHistoryModel.create({ name, revision: 1, value }, options);
     }
+    await SettingModel.create({ name: 'site-dictionary', value: SITE_WORDS }, options);
+    for (const { title, folder, alt, widthPx, heightPx, type, bytes } of pictures)
+      await AssetModel.create({ name: title, title, folder, alt, widthPx, heightPx, type, bytes }, options);
     for (const definition of pageKinds) await PageKindModel.create({ id: definition.id, definition }, options);
     for (const id of STYLESHEETS) await StylesheetModel.create({ id, css: await text('stylesheets', `${id}.css`) }, options);
     for (const [position, { id, profile, types, name, kind, notes, arrives, expectations }] of specimens.entries()) {

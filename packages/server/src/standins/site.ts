@@ -2,22 +2,19 @@ import { readFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import {
   cleanWithoutLedger,
-  compileRules,
   escapeText,
-  readHouseLimits,
   renderPage,
-  resolveProfile,
-  type HouseLimits,
   type JsonObject,
   type PageKind,
 } from '@typikon/core';
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import type { Logger } from 'pino';
-import { AssetModel, DocumentModel, PageKindModel, ProfileModel, SettingModel, StylesheetModel } from '../db/models';
+import { AssetModel, DocumentModel, PageKindModel, StylesheetModel } from '../db/models';
 import { onError } from '../errors';
 import { problem } from '../problem';
 import { requestLog } from '../request-log';
+import { rulesOf } from '../rules';
 import { siteHeaders } from '../security';
 
 export interface SiteOptions {
@@ -91,7 +88,8 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
     if (asset === null) return problem(context, 404, 'There is no such picture.');
     return context.body(new Uint8Array(asset.bytes), 200, {
       'Content-Type': asset.type,
-      'Cache-Control': 'public, max-age=31536000, immutable',
+      // What has a title may be replaced by another picture; the rest is named by its bytes.
+      'Cache-Control': asset.title === '' ? 'public, max-age=31536000, immutable' : 'no-cache',
       'X-Content-Type-Options': 'nosniff',
     });
   });
@@ -116,21 +114,4 @@ function page(kind: PageKind, title: string, html: string): string {
 async function pageKindOf(id: string): Promise<PageKind> {
   const kind = (await PageKindModel.findByPk(id)) ?? (await PageKindModel.findOne({ rejectOnEmpty: true }));
   return kind.definition;
-}
-
-async function houseLimits(): Promise<HouseLimits | undefined> {
-  const setting = await SettingModel.findByPk('house-limits');
-  const read = setting === null ? undefined : readHouseLimits(setting.value);
-  return read?.ok === true ? read.house : undefined;
-}
-
-/** The rules of a profile as it is stored, or with drafts that are being tried. A profile that does not resolve lets nothing but text through. */
-async function rulesOf(id: string, role: string, drafts: Record<string, JsonObject> = {}) {
-  const stored = new Map((await ProfileModel.findAll()).map((profile) => [profile.id, profile.document]));
-  const nothing = { format: 'typikon-profile/1', name: 'Nothing' };
-  const resolution = resolveProfile(id, (other) => (Object.hasOwn(drafts, other) ? drafts[other] : stored.get(other)));
-  const fallback = resolveProfile('nothing', () => nothing);
-  if (!fallback.ok) throw new Error('The empty profile does not resolve.');
-  const house = await houseLimits();
-  return compileRules(resolution.ok ? resolution.resolved : fallback.resolved, house && { house, ...(role === '' ? {} : { role }) });
 }

@@ -1,8 +1,9 @@
 import { HttpClient, type HttpErrorResponse, type HttpHeaders } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
 import type { CensusOfAll, HouseLimits, JsonObject, PastedPicture, Problem, SpecimenDocument } from '@typikon/core';
-import { catchError, firstValueFrom, forkJoin, map, throwError, type Observable } from 'rxjs';
-import type { DocumentSummary, Library, PageKindWithCss, Role, RuleChange, Specimen, StoredProfile } from './types';
+import { catchError, firstValueFrom, forkJoin, map, of, throwError, type Observable } from 'rxjs';
+import type { LibraryPicture, SameName } from '@typikon/editor';
+import type { DocumentSummary, Library, StoredDocument, PageKindWithCss, Role, RuleChange, Specimen, StoredProfile } from './types';
 
 /** An answer of the server that says no (RFC 9457), or that there was none. */
 export class ApiFailure extends Error {
@@ -79,6 +80,61 @@ export class Api {
           })
           .pipe(catchError(asFailure)),
       );
+  }
+
+  /** A stored document with its markup. */
+  document(id: string): Observable<StoredDocument> {
+    return this.get<StoredDocument>(`documents/${id}`);
+  }
+
+  /** Stores other markup in a document; what the rules change of it is counted. */
+  saveDocument(id: string, html: string, revision: number): Observable<StoredDocument & { changes: number }> {
+    return this.http
+      .put<StoredDocument & { changes: number }>(`/api/v1/documents/${id}`, { html }, { headers: { 'If-Match': `"${revision}"` } })
+      .pipe(catchError(asFailure));
+  }
+
+  pictures(query: string, folder: string): Observable<LibraryPicture[]> {
+    return this.get<LibraryPicture[]>(`assets?q=${encodeURIComponent(query)}&folder=${encodeURIComponent(folder)}`);
+  }
+
+  pictureFolders(): Observable<string[]> {
+    return this.get<string[]>('assets/folders');
+  }
+
+  /** Takes a picture with a name into the library; where the folder has the name already, it asks what is to happen. */
+  storePicture(
+    file: File,
+    { alt, folder, widestPx, sameName }: { alt: string; folder: string; widestPx: number; sameName: SameName },
+  ): Observable<{ picture: LibraryPicture } | { existing: LibraryPicture }> {
+    const query = new URLSearchParams({ alt, folder, title: file.name.slice(0, 200), widest: String(widestPx), sameName });
+    return this.http
+      .post<LibraryPicture>(`/api/v1/assets?${query}`, file, { headers: { 'Content-Type': 'application/octet-stream' } })
+      .pipe(
+        map((picture): { picture: LibraryPicture } | { existing: LibraryPicture } => ({ picture })),
+        catchError((error: HttpErrorResponse) => {
+          const { existing } = (error.error ?? {}) as { existing?: LibraryPicture };
+          return error.status === 409 && existing !== undefined ? of({ existing }) : asFailure(error);
+        }),
+      );
+  }
+
+  siteWords(): Observable<string[]> {
+    return this.get<{ words: string[] }>('site-dictionary').pipe(map(({ words }) => words));
+  }
+
+  addSiteWord(word: string): Observable<string[]> {
+    return this.http.post<{ words: string[] }>('/api/v1/site-dictionary/words', { word }).pipe(
+      map(({ words }) => words),
+      catchError(asFailure),
+    );
+  }
+
+  removeSiteWord(word: string): Observable<string[]> {
+    return this.http.delete<{ words: string[] }>(`/api/v1/site-dictionary/words/${encodeURIComponent(word)}`).pipe(
+      map(({ words }) => words),
+      catchError(asFailure),
+    );
   }
 
   addSpecimen(specimen: SpecimenDocument & { id: string }): Observable<Specimen> {

@@ -68,6 +68,12 @@ export interface DocumentSummary {
   pageKindId: string;
 }
 
+export interface StoredDocument extends DocumentSummary {
+  html: string;
+  /** The entity tag. */
+  revision: number;
+}
+
 export interface Role {
   id: string;
   name: string;
@@ -170,3 +176,12 @@ export interface ProvedPaste {
 
 /** A way to keep a thing from now on, or null where no rule of the profile does it. */
 export type Kept = FromNowOn | null;
+
+/** What the worker with the dictionary is asked. */
+export type SpellingTask =
+  { kind: 'words'; words: readonly string[] } | { kind: 'wrong'; words: readonly string[] } | { kind: 'suggest'; word: string } | { kind: 'add'; word: string };
+export interface SpellingQuestion {
+  id: number;
+  task: SpellingTask;
+}
+export type SpellingAnswer = { id: number; words: readonly string[] } | { id: number; failure: string };

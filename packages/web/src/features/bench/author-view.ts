@@ -1,24 +1,79 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, effect, inject, untracked, viewChild, type OnDestroy } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, computed, effect, inject, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
 import { clean, type ResolvedProfile } from '@typikon/core';
-import { AuthorEditor, type Surface } from '@typikon/editor';
+import { AuthorEditor } from '@typikon/editor';
 import { Store } from '@ngrx/store';
 import { Api } from '../../state/api';
-import { Dictionary } from '../../state/dictionary';
 import { BenchActions, benchFeature } from '../../state/bench';
+import { Dictionary } from '../../state/dictionary';
+import { EditorSurroundings, surfaceOf } from '../../state/editor-services';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
+
+/** What is typed in a row is run through the rules once. */
+const PAUSE_MS = 120;
 
 /** What the author sees: a real editor, compiled from the draft, in a frame with the page kind's stylesheet and width. */
 @Component({
   selector: 'ty-author-view',
-  template: ` <div class="host" #host></div> `,
+  template: `
+    <div class="widths" role="group" aria-label="Width of the author's screen">
+      <span class="ty-soft">Shown</span>
+      @for (width of widths(); track width.label) {
+        <button type="button" [attr.aria-pressed]="chosen() === width.px" (click)="chosen.set(width.px)">{{ width.label }}</button>
+      }
+    </div>
+    <div class="place" tabindex="-1">
+      <div class="host" #host [style.width]="chosen() === null ? null : chosen() + 'px'"></div>
+    </div>
+  `,
   styles: `
-    :host,
-    .host {
+    :host {
       display: flex;
       flex-direction: column;
       flex: 1;
       min-height: 0;
+    }
+    .widths {
+      display: flex;
+      align-items: center;
+      gap: 2px;
+      flex: none;
+      padding: 3px 12px;
+      border-bottom: 1px solid var(--ty-hair);
+      font-size: 12px;
+    }
+    .widths span {
+      margin-right: 4px;
+    }
+    .widths button {
+      padding: 2px 7px;
+      border: 1px solid transparent;
+      border-radius: 3px;
+      background: none;
+      color: var(--ty-soft);
+      font-size: 12px;
+      cursor: pointer;
+    }
+    .widths button[aria-pressed='true'] {
+      border-color: var(--ty-line);
+      background: var(--ty-sheet);
+      color: var(--ty-ink);
+    }
+    .place {
+      display: flex;
+      flex: 1;
+      min-height: 0;
+      overflow: auto;
+      background: var(--ty-sunken);
+    }
+    .host {
+      display: flex;
+      flex-direction: column;
+      flex: none;
+      width: 100%;
+      min-height: 100%;
+      height: fit-content;
+      background: var(--ty-sheet);
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -28,15 +83,29 @@ export class AuthorView implements OnDestroy {
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private readonly api = inject(Api);
   private readonly dictionary = inject(Dictionary);
+  private readonly surroundings = inject(EditorSurroundings);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
   private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
   private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
   private readonly source = this.store.selectSignal(benchFeature.selectSource);
   private readonly typed = this.store.selectSignal(benchFeature.selectTyped);
   private readonly proof = this.store.selectSignal(benchFeature.selectProof);
+  /** The width that is shown, in pixels; null for that of the bench. */
+  protected readonly chosen = signal<number | null>(null);
+  protected readonly widths = computed(() => {
+    const column = this.library()?.pageKinds.find(({ id }) => id === this.resolved()?.profile.surface.pageKind)?.contentWidthPx ?? 720;
+    return [
+      { label: 'as wide as here', px: null },
+      { label: 'phone 390', px: 390 },
+      { label: 'tablet 768', px: 768 },
+      { label: `column ${column}`, px: column },
+      { label: 'desk 1280', px: 1280 },
+    ];
+  });
   private editor: AuthorEditor | null = null;
   private isPasting = false;
   private builtFor: unknown = null;
+  private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
     effect(() => {
@@ -64,21 +133,17 @@ export class AuthorView implements OnDestroy {
   private rulesBuilt: unknown = null;
 
   ngOnDestroy(): void {
+    clearTimeout(this.timer);
+    this.tell();
     this.editor?.destroy();
   }
 
   private build(resolved: ResolvedProfile, html: string): void {
     const { rules, library } = { rules: untracked(this.rules)!, library: untracked(this.library)! };
-    const { profile } = resolved;
-    const kind = library.pageKinds.find(({ id }) => id === profile.surface.pageKind) ?? library.pageKinds[0];
-    if (kind === undefined) return;
+    const surface = surfaceOf(library, resolved.profile.surface.pageKind);
+    if (surface === null) return;
     this.rulesBuilt = rules;
-    const surface: Surface = {
-      pageKind: kind,
-      css: kind.css.map(({ css }) => css),
-      baseAddress: `${library.siteOrigin}/`,
-      language: 'en-GB',
-    };
+    this.isChanged = false;
     this.editor?.destroy();
     this.editor = new AuthorEditor({
       host: this.host().nativeElement,
@@ -86,7 +151,8 @@ export class AuthorView implements OnDestroy {
       rules,
       surface,
       html,
-      label: `Text, with the profile ${profile.name}`,
+      label: `Text, with the profile ${resolved.profile.name}`,
+      services: this.surroundings.services,
       isWord: (word) => this.dictionary.knows(word),
       uploadPictures: (pictures) => this.api.storePictures(pictures),
       onPaste: (payload) => {
@@ -97,11 +163,22 @@ export class AuthorView implements OnDestroy {
         this.store.dispatch(BenchActions.inputChosen({ showing: 'pasted' }));
         this.store.dispatch(BenchActions.lowerChosen({ lower: 'ledger' }));
       },
-      onChange: (changed) => {
-        const isPaste = this.isPasting;
-        this.isPasting = false;
-        this.store.dispatch(BenchActions.authorTyped({ html: changed, isPaste }));
+      onChange: () => {
+        this.isChanged = true;
+        clearTimeout(this.timer);
+        if (this.isPasting) this.tell();
+        else this.timer = setTimeout(() => this.tell(), PAUSE_MS);
       },
     });
+  }
+  private isChanged = false;
+
+  /** Hands what the author has now to the bench. */
+  private tell(): void {
+    if (!this.isChanged || this.editor === null) return;
+    this.isChanged = false;
+    const isPaste = this.isPasting;
+    this.isPasting = false;
+    this.store.dispatch(BenchActions.authorTyped({ html: this.editor.html, isPaste }));
   }
 }

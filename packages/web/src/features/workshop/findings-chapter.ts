@@ -69,7 +69,8 @@ export class FindingsChapter {
   /** Opens the rule that a finding is about. */
   protected open({ pointer }: Finding): void {
     const [section, kind, element] = fromPointer(pointer);
-    if (section === 'toolbar') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'toolbar' }));
+    if (section === 'toolbar' || section === 'styles') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'toolbar' }));
+    else if (section === 'surface') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'surface' }));
     else if (kind === 'elements' && element !== undefined) this.store.dispatch(WorkshopActions.elementChosen({ element }));
     else this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'markup' }));
   }
@@ -83,6 +84,8 @@ export class FindingsChapter {
 export function citationOf(pointer: string): string {
   const [section, kind, first, part, name, ...rest] = fromPointer(pointer);
   if (section === 'toolbar') return `§1 Toolbar${first === undefined ? '' : `, ${first}`}`;
+  if (section === 'surface') return `§5 Surface${kind === undefined ? '' : `, ${kind}`}`;
+  if (section === 'styles') return '§4 Styles';
   if (section !== 'markup') return section === undefined ? 'the profile' : section;
   if (kind !== 'elements') return `§2 Markup, ${[kind, first, part].filter((key) => key !== undefined).join(' ')}`;
   const property = rest[rest.length - 1];

@@ -1,6 +1,7 @@
 import {
   ELEMENT_CATALOGUE,
   HIDDEN_ELEMENTS,
+  arrangeToolbar,
   buttonOf,
   headingTarget,
   originOf,
@@ -157,9 +158,9 @@ function changesByElement(proof: Proof | null): Map<string, number> {
 
 /** The labels of the buttons on the toolbar that make an element or need it. */
 function buttonsNeeding({ profile }: ResolvedProfile, element: string): string[] {
-  return profile.toolbar.order
-    .flatMap((group) => profile.toolbar.groups[group]?.buttons ?? [])
+  return arrangeToolbar(profile.toolbar)
+    .flatMap(({ buttons }) => buttons)
     .map(buttonOf)
-    .filter(({ needs }) => needs.some((need) => need.element === element))
+    .filter(({ needs }) => needs(profile.toolbar.options).some((need) => need.element === element))
     .map(({ label }) => label);
 }

@@ -20,7 +20,8 @@ import { FindingsChapter } from './findings-chapter';
 import { LEARN_DIALOG, LearnDialog } from './learn-dialog';
 import { PasteChapter } from '../paste/paste-chapter';
 import { MarkupChapter } from './markup-chapter';
-import { ToolbarChapter } from './toolbar-chapter';
+import { SurfaceChapter } from '../surface/surface-chapter';
+import { ToolbarChapter } from '../toolbar/toolbar-chapter';
 
 /** The profile workshop: the sheet with its chapters on the left, the bench on the right. */
 @Component({
@@ -35,6 +36,7 @@ import { ToolbarChapter } from './toolbar-chapter';
     MatTooltipModule,
     PasteChapter,
     Split,
+    SurfaceChapter,
     Tabs,
     TitleLine,
     ToolbarChapter,
@@ -79,6 +81,7 @@ export class Workshop implements OnDestroy {
       { id: 'toolbar', label: 'Toolbar', cite: '§1', ...mark('/toolbar') },
       { id: 'markup', label: 'Markup', cite: '§2', ...mark('/markup') },
       { id: 'paste', label: 'Paste', cite: '§3', ...mark('/paste') },
+      { id: 'surface', label: 'Surface', cite: '§5', ...mark('/surface') },
       { id: 'findings', label: 'Findings', cite: '¶', ...mark('') },
     ];
   });

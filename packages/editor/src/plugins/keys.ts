@@ -1,0 +1,89 @@
+import type { SurfaceSettings } from '@typikon/core';
+import { baseKeymap, chainCommands, exitCode, splitBlockAs } from 'prosemirror-commands';
+import { keymap } from 'prosemirror-keymap';
+import { Selection, type Command, type Plugin } from 'prosemirror-state';
+import { changeTextBlocks, attributesOf, withClass } from '../commands/attributes';
+import { liftItem, sinkItem, splitItem, splitTerm } from '../commands/lists';
+import { emptyCells, tableAt, toCell } from '../commands/table';
+import { nodeNameOf } from '../schema/compile';
+import { ancestor, isInside } from '../selection';
+
+export const lineBreak: Command = (state, dispatch) => {
+  const type = state.schema.nodes[nodeNameOf('br')];
+  if (type === undefined || !state.selection.$from.parent.inlineContent) return false;
+  dispatch?.(state.tr.replaceSelectionWith(type.create()).scrollIntoView());
+  return true;
+};
+
+const paragraph: Command = (state, dispatch, view) => {
+  const type = state.schema.nodes[nodeNameOf('p')];
+  return type !== undefined && splitBlockAs(() => ({ type }))(state, dispatch, view);
+};
+
+/** In a caption or summary there is one block of words; Enter goes on behind it. */
+const leavePart: Command = (state, dispatch, view) => {
+  const part = ancestor(state, (node) => ['figcaption', 'caption', 'summary', 'legend'].includes(node.type.spec['element'] as string));
+  if (part === null) return false;
+  if (dispatch !== undefined) {
+    const isSummary = part.node.type.spec['element'] === 'summary';
+    const depth = isSummary ? part.depth : part.depth - 1;
+    const after = state.selection.$from.after(depth);
+    const { tr } = state;
+    const $after = tr.doc.resolve(after);
+    const type = state.schema.nodes[nodeNameOf('p')] ?? state.schema.nodes['line']!;
+    if ($after.nodeAfter === null && $after.parent.canReplaceWith($after.index(), $after.index(), type)) tr.insert(after, type.create());
+    dispatch(tr.setSelection(Selection.near(tr.doc.resolve(after), 1)).scrollIntoView());
+    view?.focus();
+  }
+  return true;
+};
+
+/** The class that sets a block in by one step more or less. */
+export function indentBlocks(by: 1 | -1, classes: readonly string[], may: (element: string, name: string) => boolean): Command {
+  const next = (old: readonly string[]): string | null => {
+    const step = classes.findIndex((name) => old.includes(name)) + by;
+    return step < 0 ? null : (classes[Math.min(step, classes.length - 1)] ?? null);
+  };
+  return (state, dispatch) => {
+    const isSome = by === 1 || ancestor(state, (node) => classes.some((name) => (attributesOf(node)['class'] ?? '').split(/\s+/).includes(name))) !== null;
+    return (
+      isSome &&
+      changeTextBlocks(
+        (element) => classes.some((name) => may(element, name)),
+        (node) => withClass(attributesOf(node), next((attributesOf(node)['class'] ?? '').split(/\s+/)), classes),
+      )(state, dispatch)
+    );
+  };
+}
+
+/** What Enter, Shift and Enter, Tab and the deleting keys do. */
+export function typingKeys({ enter, shiftEnter, tab }: SurfaceSettings, indent: Command, outdent: Command): Plugin[] {
+  const enterBegins: Command = (state, dispatch, view) => {
+    if (enter === 'break') return lineBreak(state, dispatch);
+    const block = state.schema.nodes[nodeNameOf('div')];
+    return enter === 'block' && block !== undefined ? splitBlockAs(() => ({ type: block }))(state, dispatch, view) : false;
+  };
+  const spaces: Command = (state, dispatch) => {
+    if (state.selection.$from.parent.type.spec.code !== true) return false;
+    dispatch?.(state.tr.insertText('  ').scrollIntoView());
+    return true;
+  };
+  const hardSpaces: Command = (state, dispatch) => {
+    dispatch?.(state.tr.insertText('\u00a0\u00a0 ').scrollIntoView());
+    return true;
+  };
+  const inList = (command: Command): Command => (state, dispatch, view) => isInside(state, nodeNameOf('li')) && command(state, dispatch, view);
+  const inTable = (command: Command): Command => (state, dispatch, view) => tableAt(state) !== null && command(state, dispatch, view);
+  return [
+    keymap({
+      Enter: chainCommands(splitItem, splitTerm, leavePart, enterBegins),
+      'Shift-Enter': shiftEnter === 'nothing' ? () => true : shiftEnter === 'paragraph' ? chainCommands(exitCode, paragraph) : chainCommands(exitCode, lineBreak),
+      // A key that leaves the editor is a way out for people without a mouse; tables keep Tab for themselves, as everywhere.
+      Tab: chainCommands(inTable(toCell(1)), ...(tab === 'leave' ? [] : [inList(sinkItem), spaces, ...(tab === 'indent' ? [indent] : [hardSpaces])])),
+      'Shift-Tab': chainCommands(inTable(toCell(-1)), ...(tab === 'leave' ? [] : [inList(liftItem), ...(tab === 'indent' ? [outdent] : [])])),
+      Backspace: emptyCells,
+      Delete: emptyCells,
+    }),
+    keymap(baseKeymap),
+  ];
+}

@@ -1,0 +1,71 @@
+import { Plugin, Selection, type Transaction } from 'prosemirror-state';
+import type { Node } from 'prosemirror-model';
+import { nodeNameOf } from '../schema/compile';
+
+/**
+ * Keeps two lines from standing side by side, where they would be read as one: both become paragraphs, or are joined by a
+ * line break where there are none.
+ */
+export function lines(): Plugin {
+  return new Plugin({
+    appendTransaction(transactions, before, state) {
+      if (!transactions.some(({ docChanged }) => docChanged)) return null;
+      const { tr, schema } = state;
+      const paragraph = schema.nodes[nodeNameOf('p')];
+      const lineBreak = schema.nodes[nodeNameOf('br')];
+      if (paragraph === undefined && lineBreak === undefined) return null;
+      const pairs: { at: number; second: number }[] = [];
+      const visit = (parent: Node, start: number): void => {
+        let at = start;
+        parent.forEach((node, _offset, index) => {
+          const next = parent.maybeChild(index + 1);
+          if (node.type.name === 'line' && next?.type.name === 'line') pairs.push({ at, second: at + node.nodeSize });
+          // What is as it was before was looked at then.
+          else if (!node.isTextblock && !node.isLeaf && !isOld(node)) visit(node, at + 1);
+          at += node.nodeSize;
+        });
+      };
+      const old = new Set<Node>();
+      before.doc.descendants((node) => (node.isTextblock ? false : void old.add(node)));
+      const isOld = (node: Node): boolean => old.has(node);
+      visit(state.doc, 0);
+      if (pairs.length === 0) return null;
+      for (const { at, second } of pairs.reverse()) {
+        if (paragraph !== undefined) {
+          for (const place of [second, at]) if (tr.doc.nodeAt(place)?.type.name === 'line') tr.setNodeMarkup(place, paragraph);
+        } else join(tr, second, lineBreak!.create());
+      }
+      return tr.docChanged ? tr : null;
+    },
+  });
+}
+
+function join(tr: Transaction, at: number, lineBreak: Node): void {
+  const before = tr.doc.resolve(at).nodeBefore;
+  tr.insert(at + 1, lineBreak);
+  if (before !== null) tr.join(at);
+}
+
+/** Leaves out a space typed beside another: the page shows one, so the editor holds one. */
+export function singleSpaces(): Plugin {
+  return new Plugin({
+    props: {
+      handleTextInput(view, from, to, text) {
+        const $from = view.state.doc.resolve(from);
+        const $to = view.state.doc.resolve(to);
+        if (text !== ' ' || $from.parent.type.spec.code === true) return false;
+        const before = $from.parent.textBetween(Math.max(0, $from.parentOffset - 1), $from.parentOffset, undefined, '\ufffc');
+        const after = $to.parent.textBetween($to.parentOffset, Math.min($to.parent.content.size, $to.parentOffset + 1), undefined, '\ufffc');
+        if (before === ' ' || $from.parentOffset === 0) {
+          if (from !== to) view.dispatch(view.state.tr.delete(from, to));
+          return true;
+        }
+        if (after !== ' ') return false;
+        // The cursor goes past the space that is there.
+        const tr = from === to ? view.state.tr : view.state.tr.delete(from, to);
+        view.dispatch(tr.setSelection(Selection.near(tr.doc.resolve(from + 1), 1)));
+        return true;
+      },
+    },
+  });
+}

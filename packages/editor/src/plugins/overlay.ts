@@ -1,0 +1,130 @@
+import { NodeSelection, Plugin, type EditorState } from 'prosemirror-state';
+import type { EditorView } from 'prosemirror-view';
+import type { CompiledRules } from '@typikon/core';
+import { attributesOf, elementOf, isAttributeKept, isValueKept, withAttribute } from '../commands/attributes';
+
+export interface OverlayOptions {
+  rules: CompiledRules;
+  /** The width of the page's column. */
+  columnPx: number;
+}
+
+/**
+ * A layer over the text that is no part of it: a handle on the selected picture, and notes on pictures and tables that are
+ * wider than the column, with the width that fits.
+ */
+export function overlay({ rules, columnPx }: OverlayOptions): Plugin {
+  return new Plugin({
+    view(view) {
+      const layer = view.dom.ownerDocument.createElement('div');
+      layer.className = 'te-overlay';
+      layer.setAttribute('aria-hidden', 'true');
+      view.dom.ownerDocument.documentElement.append(layer);
+      let frame = 0;
+      const window = view.dom.ownerDocument.defaultView!;
+      const draw = (): void => {
+        frame = 0;
+        if (view.isDestroyed) return;
+        layer.replaceChildren(...handle(view, rules, columnPx), ...tooWide(view, columnPx));
+      };
+      const later = (): void => {
+        if (frame === 0) frame = window.requestAnimationFrame(draw);
+      };
+      view.dom.addEventListener('load', later, true);
+      window.addEventListener('resize', later);
+      later();
+      return {
+        update(_view, before: EditorState) {
+          if (!before.doc.eq(view.state.doc) || !before.selection.eq(view.state.selection)) later();
+        },
+        destroy() {
+          window.cancelAnimationFrame(frame);
+          layer.remove();
+        },
+      };
+    },
+  });
+}
+
+function box(view: EditorView, element: Element): DOMRect {
+  const rect = element.getBoundingClientRect();
+  const window = view.dom.ownerDocument.defaultView!;
+  return new DOMRect(rect.x + window.scrollX, rect.y + window.scrollY, rect.width, rect.height);
+}
+
+function tooWide(view: EditorView, columnPx: number): HTMLElement[] {
+  const host = view.dom.ownerDocument;
+  const room = Math.min(columnPx, view.dom.clientWidth || columnPx);
+  const notes: HTMLElement[] = [];
+  for (const element of view.dom.querySelectorAll<HTMLElement>('img, table, iframe')) {
+    const asked = Number(element.getAttribute('width') ?? 0) || 0;
+    const natural = element instanceof (host.defaultView as unknown as typeof globalThis).HTMLImageElement && asked === 0 ? 0 : asked;
+    const shown = element.localName === 'table' ? Math.max(element.offsetWidth, element.scrollWidth) : element.offsetWidth;
+    const width = Math.max(natural, shown);
+    if (width <= room + 1) continue;
+    const note = host.createElement('div');
+    note.className = 'te-too-wide';
+    note.textContent = `${Math.round(width)} wide; ${Math.round(room)} fit`;
+    const { x, y } = box(view, element);
+    note.style.left = `${x}px`;
+    note.style.top = `${y}px`;
+    notes.push(note);
+  }
+  return notes;
+}
+
+function handle(view: EditorView, rules: CompiledRules, columnPx: number): HTMLElement[] {
+  const { selection } = view.state;
+  if (!(selection instanceof NodeSelection) || elementOf(selection.node) !== 'img' || !isAttributeKept(rules, 'img', 'width')) return [];
+  const dom = view.nodeDOM(selection.from) as HTMLElement | null;
+  if (dom === null || typeof dom.getBoundingClientRect !== 'function') return [];
+  const host = view.dom.ownerDocument;
+  const knob = host.createElement('div');
+  knob.className = 'te-knob';
+  const rect = box(view, dom);
+  knob.style.left = `${rect.right - 7}px`;
+  knob.style.top = `${rect.bottom - 7}px`;
+  knob.title = 'Drag to change the width';
+  knob.addEventListener('pointerdown', (event) => {
+    event.preventDefault();
+    knob.setPointerCapture(event.pointerId);
+    const ratio = rect.height / rect.width;
+    const widthAt = (x: number): number => Math.max(16, Math.min(columnPx, Math.round(rect.width + x - event.clientX)));
+    const size = host.createElement('div');
+    size.className = 'te-size-note';
+    knob.after(size);
+    const move = (next: PointerEvent): void => {
+      const width = widthAt(next.clientX);
+      dom.style.width = `${width}px`;
+      dom.style.height = 'auto';
+      size.textContent = `${width} px`;
+      size.style.left = `${rect.left + width + 10}px`;
+      size.style.top = `${rect.bottom - 10}px`;
+      knob.style.left = `${rect.left + width - 7}px`;
+      knob.style.top = `${rect.top + width * ratio - 7}px`;
+    };
+    const end = (next: PointerEvent): void => {
+      knob.removeEventListener('pointermove', move);
+      dom.style.width = '';
+      dom.style.height = '';
+      setWidth(view, rules, widthAt(next.clientX), ratio);
+    };
+    knob.addEventListener('pointermove', move);
+    knob.addEventListener('pointerup', end, { once: true });
+  });
+  return [knob];
+}
+
+/** Gives the selected picture a width, as near to what was asked as the rules allow. */
+function setWidth(view: EditorView, rules: CompiledRules, asked: number, ratio: number): void {
+  const { selection } = view.state;
+  if (!(selection instanceof NodeSelection)) return;
+  let width = asked;
+  while (width > 1 && !isValueKept(rules, 'img', 'width', String(width))) width--;
+  let attributes = withAttribute(attributesOf(selection.node), 'width', String(width));
+  const height = String(Math.round(width * ratio));
+  attributes = withAttribute(attributes, 'height', isValueKept(rules, 'img', 'height', height) ? height : null);
+  const { from } = selection;
+  const tr = view.state.tr.setNodeMarkup(from, null, { attributes }, selection.node.marks);
+  view.dispatch(tr.setSelection(NodeSelection.create(tr.doc, from)));
+}

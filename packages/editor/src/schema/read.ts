@@ -1,0 +1,182 @@
+import { HTML_NAMESPACE, isBlock, parseFragment, serialize, FragmentNode, type ChildNode, type ElementNode, type ParentNode } from '@typikon/core';
+import { Fragment, type Mark, type Node, type NodeType, type Schema } from 'prosemirror-model';
+import { markNameOf, nodeNameOf, OPAQUE_BLOCK, OPAQUE_INLINE, wrapperNameOf, type HtmlAttributes } from './compile';
+import { CONTAINERS } from './elements';
+import { Source, type Level } from './source';
+
+/** Reads clean markup into the editor's document, and remembers where each part of it came from. */
+export function readDocument(html: string, schema: Schema): { doc: Node; source: Source } {
+  const source = new Source(html);
+  const { root } = parseFragment(html);
+  const reader = new Reader(schema, source);
+  const { nodes, pieces } = reader.flow(root.children, 0, html.length, false);
+  source.top = { start: 0, end: html.length, pieces };
+  const content = Fragment.from(nodes);
+  const { doc: docType } = schema.nodes;
+  const doc = docType!.validContent(content) ? docType!.create(null, content) : docType!.createAndFill()!;
+  source.document = doc;
+  return { doc, source };
+}
+
+interface Flow {
+  nodes: Node[];
+  pieces: Level['pieces'][number][];
+}
+
+class Reader {
+  constructor(
+    private readonly schema: Schema,
+    private readonly source: Source,
+  ) {}
+
+  /** Words that stand beside each other become a line, blocks stay blocks. */
+  flow(children: readonly ChildNode[], start: number, end: number, isPreformatted: boolean): Flow {
+    const result: Flow = { nodes: [], pieces: [] };
+    let run: ChildNode[] = [];
+    let runStart = start;
+    const flush = (runEnd: number): void => {
+      const words = this.words(run, isPreformatted);
+      run = [];
+      if (words.length === 0) return;
+      const node = this.schema.nodes['line']!.create(null, words);
+      result.nodes.push(node);
+      const text = this.source.html.slice(runStart, runEnd);
+      const from = runStart + (text.length - text.trimStart().length);
+      const to = runEnd - (text.length - text.trimEnd().length);
+      if (runStart >= 0 && runEnd >= runStart) result.pieces.push({ node, start: from, end: to });
+    };
+    for (const child of children) {
+      if (child.type !== 'element' || !this.standsAlone(child)) {
+        run.push(child);
+        continue;
+      }
+      flush(child.start);
+      const node = this.block(child);
+      result.nodes.push(node);
+      if (isPlaced(child)) result.pieces.push({ node, start: child.start, end: child.end });
+      runStart = child.end;
+    }
+    flush(end);
+    return result;
+  }
+
+  /** Whether an element is a block for the schema, by itself or by what it holds. */
+  private standsAlone(element: ElementNode): boolean {
+    if (element.namespace !== HTML_NAMESPACE) return false;
+    const type = this.schema.nodes[nodeNameOf(element.name)];
+    if (type !== undefined) return !type.isInline;
+    return isBlock(element.name) || element.children.some((child) => child.type === 'element' && this.standsAlone(child));
+  }
+
+  private block(element: ElementNode): Node {
+    const type =
+      this.schema.nodes[nodeNameOf(element.name)] ??
+      (this.schema.marks[markNameOf(element.name)] === undefined ? undefined : this.schema.nodes[wrapperNameOf(element.name)]);
+    return (type === undefined ? null : this.taken(element, type)) ?? this.opaque(element, false);
+  }
+
+  /** The element as a node of a type; null where that cannot hold all of it. */
+  private taken(element: ElementNode, type: NodeType): Node | null {
+    if (type.isInline) return null;
+    const attributes = attributesOf(element);
+    const level: Level = { start: element.startTagEnd, end: element.endTagStart, pieces: [] };
+    let content: Node[];
+    if (type.isTextblock) {
+      if (element.children.some((child) => child.type === 'element' && this.standsAlone(child))) return null;
+      content = this.words(element.children, type.spec.code === true);
+    } else if (type.isLeaf) content = [];
+    else {
+      const isStrict = Array.isArray(CONTAINERS[element.name]);
+      const children = isStrict ? element.children.filter((child) => !isWhiteSpace(child)) : element.children;
+      const flow = this.flow(children, level.start, level.end, false);
+      ({ nodes: content } = flow);
+      level.pieces = flow.pieces;
+      if (content.length === 0 && !isStrict) content = [this.schema.nodes['line']!.create()];
+    }
+    const fragment = Fragment.from(content);
+    if (!type.validContent(fragment)) return null;
+    if (isPlaced(element))
+      this.source.levels.set(attributes, {
+        ...level,
+        startTag: this.source.html.slice(element.start, element.startTagEnd),
+        endTag: this.source.html.slice(element.endTagStart, element.end),
+      });
+    return type.create({ attributes }, fragment);
+  }
+
+  private opaque(element: ElementNode, isInline: boolean): Node {
+    return this.schema.nodes[isInline ? OPAQUE_INLINE : OPAQUE_BLOCK]!.create({ markup: this.markupOf(element) });
+  }
+
+  private markupOf(element: ElementNode): string {
+    if (isPlaced(element)) return this.source.html.slice(element.start, element.end);
+    const holder = new FragmentNode();
+    const { parent } = element;
+    holder.children = [element];
+    const markup = serialize(holder);
+    element.parent = parent as ParentNode;
+    return markup;
+  }
+
+  /** The inline nodes of a run of words; white space is taken as a browser shows it. */
+  words(children: readonly ChildNode[], isPreformatted: boolean): Node[] {
+    const nodes: Node[] = [];
+    let isAfterSpace = true;
+    const visit = (child: ChildNode, marks: readonly Mark[]): void => {
+      if (child.type === 'text') {
+        let text = child.value;
+        if (!isPreformatted) {
+          text = text.replace(/[ \t\n\f\r]+/g, ' ');
+          if (isAfterSpace && text.startsWith(' ')) text = text.slice(1);
+          if (text !== '') isAfterSpace = text.endsWith(' ');
+        }
+        if (text !== '') nodes.push(this.schema.text(text, marks));
+        return;
+      }
+      if (child.type === 'comment') {
+        nodes.push(this.schema.nodes[OPAQUE_INLINE]!.create({ markup: `<!--${child.data}-->` }, null, marks));
+        return;
+      }
+      const leaf = child.namespace === HTML_NAMESPACE ? this.schema.nodes[nodeNameOf(child.name)] : undefined;
+      if (leaf?.isInline === true && child.children.length === 0) {
+        nodes.push(leaf.create({ attributes: attributesOf(child) }, null, marks));
+        isAfterSpace = child.name === 'br';
+        return;
+      }
+      const mark = child.namespace === HTML_NAMESPACE ? this.schema.marks[markNameOf(child.name)] : undefined;
+      const isNested = child.name === 'a' && marks.some(({ type }) => type === mark);
+      if (mark === undefined || isNested || child.children.every((inner) => inner.type === 'text' && inner.value === '')) {
+        nodes.push(this.opaque(child, true).mark(marks));
+        isAfterSpace = false;
+        return;
+      }
+      const added = mark.create({ attributes: attributesOf(child) }).addToSet(marks);
+      for (const inner of child.children) visit(inner, added);
+    };
+    for (const child of children) visit(child, []);
+    return isPreformatted ? nodes : withoutSpaceAtEnd(nodes, this.schema);
+  }
+}
+
+function withoutSpaceAtEnd(nodes: Node[], schema: Schema): Node[] {
+  const last = nodes[nodes.length - 1];
+  if (last?.isText !== true || !last.text!.endsWith(' ')) return nodes;
+  const text = last.text!.slice(0, -1);
+  nodes.pop();
+  if (text !== '') nodes.push(schema.text(text, last.marks));
+  return nodes;
+}
+
+function isWhiteSpace(child: ChildNode): boolean {
+  return child.type === 'comment' || (child.type === 'text' && /^[ \t\n\f\r]*$/.test(child.value));
+}
+
+function isPlaced(element: ElementNode): boolean {
+  return element.start >= 0 && element.end > element.start && !element.isCopy;
+}
+
+function attributesOf(element: ElementNode): HtmlAttributes {
+  const attributes: Record<string, string> = {};
+  for (const { name, value } of element.attributes) attributes[name] = value;
+  return attributes;
+}

@@ -1,0 +1,112 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { originOf, SHORTCUTS, toPointer } from '@typikon/core';
+import { Store } from '@ngrx/store';
+import { libraryFeature } from '../../state/library';
+import { workshopFeature } from '../../state/workshop';
+import { ProfileEdit } from '../workshop/edit';
+
+/** Marks that make formatting while the author types, each on or off, and what becomes of narrow toolbars. */
+@Component({
+  selector: 'ty-typed-marks',
+  template: `
+    <p class="intro ty-soft">What authors may type instead of pressing a button. They find the list under “Keyboard help”.</p>
+    @for (row of rows(); track row.id) {
+      <div class="line" [class.bad]="row.isOn && row.lacks" [attr.data-shortcut]="row.id">
+        <label><input type="checkbox" [checked]="row.isOn" (change)="set(row.id, $any($event.target).checked)" /> <code>{{ row.typed }}</code></label>
+        <span>
+          makes {{ row.makes }}
+          @if (row.lacks) {
+            <span class="lacks">but the rules keep none of {{ row.lacks }}</span>
+          }
+        </span>
+        <span class="from" [class.here]="row.isHere">{{ row.setBy }}</span>
+      </div>
+    }
+    <h2>Where there is no room</h2>
+    <div class="line">
+      <label for="narrow">Buttons that find no room</label>
+      <select class="ty-field" id="narrow" (change)="setNarrow($any($event.target).value)">
+        <option value="wrap" [selected]="narrow() === 'wrap'">go to the next row</option>
+        <option value="more" [selected]="narrow() === 'more'">go under “More”, the last group first</option>
+      </select>
+      <span class="from"></span>
+    </div>
+  `,
+  styles: `
+    :host {
+      display: block;
+      flex: 1;
+      min-height: 0;
+      overflow: auto;
+      font-size: 13px;
+    }
+    .intro {
+      padding: 10px 20px;
+    }
+    h2 {
+      padding: 16px 20px 6px;
+      font: 600 13px/18px var(--ty-serif);
+    }
+    .line {
+      display: grid;
+      grid-template-columns: 220px minmax(0, 1fr) 84px;
+      align-items: center;
+      gap: 12px;
+      padding: 4px 16px 4px 20px;
+      border-bottom: 1px solid var(--ty-hair);
+    }
+    label {
+      display: flex;
+      align-items: center;
+      gap: 7px;
+    }
+    .bad {
+      background: var(--ty-rubric-wash);
+    }
+    .lacks {
+      color: var(--ty-rubric);
+    }
+    .from {
+      color: var(--ty-soft);
+      font-size: 12px;
+    }
+    .here {
+      color: var(--ty-ink);
+      font-weight: 500;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TypedMarks {
+  private readonly store = inject(Store);
+  private readonly edit = inject(ProfileEdit);
+  private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
+  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
+  protected readonly narrow = computed(() => this.resolved()?.profile.toolbar.narrow ?? 'wrap');
+  protected readonly rows = computed(() => {
+    const [resolved, rules] = [this.resolved(), this.rules()];
+    if (resolved === null || rules === null) return [];
+    return SHORTCUTS.map(({ id, typed, makes, elements }) => {
+      const origin = originOf(resolved.chain, toPointer(['toolbar', 'shortcuts', id]));
+      const isKept = elements.length === 0 || elements.some((element) => rules.element(element).outcome === 'keep' && rules.element(element).name === element);
+      return {
+        id,
+        typed,
+        makes,
+        isOn: resolved.profile.toolbar.shortcuts[id] === true,
+        lacks: isKept ? '' : elements.join(', '),
+        setBy: origin === undefined ? 'default' : origin === resolved.id ? 'here' : (this.names().get(origin) ?? origin),
+        isHere: origin === resolved.id,
+      };
+    });
+  });
+
+  protected set(id: string, isOn: boolean): void {
+    this.edit.set(['toolbar', 'shortcuts', id], isOn, `${isOn ? 'Switching on' : 'Switching off'} a mark while typing`);
+  }
+
+  protected setNarrow(value: string): void {
+    this.edit.set(['toolbar', 'narrow'], value, 'Buttons that find no room');
+  }
+}
