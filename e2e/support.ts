@@ -203,7 +203,7 @@ export class Bench {
     await this.selectAll();
     await this.page.keyboard.sendCharacter(html);
   }
-  async chapter(name: 'toolbar' | 'markup' | 'paste' | 'findings'): Promise<void> {
+  async chapter(name: 'toolbar' | 'markup' | 'paste' | 'surface' | 'findings'): Promise<void> {
     await this.click(`#chapter-tab-${name}`);
   }
   async view(name: 'author' | 'markup' | 'page'): Promise<void> {

@@ -30,8 +30,22 @@ for (const scheme of ['light', 'dark'] as const) {
       const { page, bench } = await open('/profiles/story-desk', '.entry');
       await bench.chapter('toolbar');
       await bench.click('[data-row=underline] input');
-      await page.waitForSelector('[data-row=underline].bad');
+      await page.waitForSelector('ty-button-details .finding');
       await bench.authorFrame();
+      assert.deepEqual(await axeFindings(page), []);
+      await bench.press('ty-toolbar-chapter .parts', '1.2');
+      await bench.click('[data-task=embed] input');
+      await page.waitForSelector('[data-task=embed].bad');
+      assert.deepEqual(await axeFindings(page), []);
+      await bench.press('ty-toolbar-chapter .parts', '1.3');
+      await page.waitForSelector('[data-shortcut=bold]');
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
+    test('workshop: the surface', async () => {
+      const { page, bench } = await open('/profiles/notices-desk', '.entry');
+      await bench.chapter('surface');
+      await page.waitForSelector('ty-site-words li button');
       assert.deepEqual(await axeFindings(page), []);
     });
 

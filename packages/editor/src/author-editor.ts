@@ -137,8 +137,8 @@ export class AuthorEditor {
     const edge = [this.toolbar.dom, this.findStrip.dom];
     this.root.append(...(bar === 'bottom' ? [text, ...edge] : [...edge, text]), this.pasteStrip.dom, this.foot.dom, this.status);
     text.style.height = height === 'fixed' ? `${heightPx}px` : '';
-    text.style.minHeight = `${heightPx}px`;
-    text.style.maxHeight = height === 'between' ? `${Math.max(heightPx, tallestPx)}px` : height === 'fixed' ? `${heightPx}px` : '';
+    text.style.minHeight = height === 'fixed' ? '' : `${heightPx}px`;
+    text.style.maxHeight = height === 'between' ? `${Math.max(heightPx, tallestPx)}px` : '';
     host.replaceChildren(this.root);
     this.toolbar.fit();
     this.ready = this.begin();
@@ -318,7 +318,7 @@ export class AuthorEditor {
     const { surface, resolved, rules, services = {} } = this.options;
     const { profile } = resolved;
     const css = stylesheetsOf(profile.surface, surface);
-    const inner = await frameDocument(this.frame, { ...surface, css });
+    const inner = await frameDocument(this.frame, { ...surface, css: [...css, teaserEnd(profile.toolbar.options['summary-break'].class)] });
     if (this.isDestroyed) return;
     this.mount = inner.mount;
     const { doc, source } = readDocument(this.options.html, this.schema);
@@ -388,6 +388,13 @@ export class AuthorEditor {
         },
       },
     );
+    // Keys that are not the editor's are the page's, such as the one that stores.
+    inner.document.addEventListener('keydown', (event) => {
+      if (event.defaultPrevented || !(event.ctrlKey || event.metaKey || event.altKey)) return;
+      const { key, code, ctrlKey, metaKey, altKey, shiftKey } = event;
+      const copy = new KeyboardEvent('keydown', { key, code, ctrlKey, metaKey, altKey, shiftKey, bubbles: true, cancelable: true });
+      if (!this.options.host.dispatchEvent(copy)) event.preventDefault();
+    });
     for (const details of inner.mount.querySelectorAll('details')) details.open = true;
     this.toolbar.update(this.view.state, (mode) => this.modes.has(mode));
     this.foot.changed(this.view.state.doc);
@@ -454,4 +461,10 @@ export class AuthorEditor {
       ...typingKeys(profile.surface, indentBlocks(1, options.indent.classes, may), indentBlocks(-1, options.indent.classes, may)),
     ];
   }
+}
+
+/** Shows where the teaser ends, which readers do not see. */
+function teaserEnd(name: string): string {
+  return `.ProseMirror hr.${name} { display: block !important; overflow: visible; height: 0; margin: 1.2em 0; border: 0; border-top: 2px dashed #96650f; }
+    .ProseMirror hr.${name}::after { content: 'the teaser ends here'; position: relative; top: -10px; padding-right: 6px; font: 11px/18px system-ui, sans-serif; color: #96650f; background: #fff; }`;
 }

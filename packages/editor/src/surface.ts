@@ -31,7 +31,6 @@ const EDITING_CSS = `
   .te-misspelt { text-decoration: underline wavy #a6301f 1px; text-underline-offset: 3px; text-decoration-skip-ink: none; }
   .te-found { background: #f6e3a8; color: #1e2430; }
   .te-here { outline: 2px solid #96650f; }
-  hr[class~="summary-end"], hr.te-summary { position: relative; }
   [data-te-block] { outline: 1px dashed #a6301f66; outline-offset: 2px; }
   [data-te-block]::before { content: attr(data-te-block); float: right; margin: -2px -2px 0 6px; padding: 0 4px; font: 10px/14px ui-monospace, monospace; font-weight: 400; font-style: normal; letter-spacing: 0; text-transform: none; text-indent: 0; color: #a6301f; background: #fff; }
   tr[data-te-block]::before, table[data-te-block]::before, tbody[data-te-block]::before, thead[data-te-block]::before { display: none; }

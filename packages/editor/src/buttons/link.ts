@@ -77,8 +77,8 @@ function openLink(context: EditorContext): void {
     const list = make(host, 'select', { size: 7, class: 'te-list' });
     for (const entry of entries) list.append(make(host, 'option', { value: entry.value, text: entry.note === undefined ? entry.label : `${entry.label}  (${entry.note})` }));
     list.value = value;
-    part.append(field(host, label, list, entries.length === 0 ? empty : ''));
-    answer = () => (list.value === '' ? { refusal: empty === '' ? 'Choose one of the list.' : empty, control: list } : { address: list.value });
+    part.append(field(host, label, list));
+    answer = () => (list.value === '' ? { refusal: empty, control: list } : { address: list.value });
     return list;
   };
 
@@ -106,7 +106,7 @@ function openLink(context: EditorContext): void {
         (found) => {
           if (mine !== turn) return;
           list.replaceChildren(...found.map((page) => make(host, 'option', { value: page.address, text: `${page.title}  (${page.kind})` })));
-          list.value = found.some(({ address }) => address === href) ? href : (found[0]?.address ?? '');
+          list.value = found.some(({ address }) => address === href) ? href : query.value.trim() === '' ? '' : (found[0]?.address ?? '');
           note.textContent = found.length === 0 ? 'No page has this in its title.' : '';
         },
         (error: unknown) => (note.textContent = error instanceof Error ? error.message : 'The pages cannot be read.'),

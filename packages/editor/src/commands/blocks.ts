@@ -11,7 +11,8 @@ export function toggleBlock(element: string): Command {
     const paragraph = state.schema.nodes[nodeNameOf('p')];
     if (type === undefined) return false;
     const isOn = selectedTextBlocks(state).every(({ node }) => node.type === type);
-    return isOn && element !== 'p' && paragraph !== undefined ? setBlockType(paragraph)(state, dispatch) : setBlockType(type)(state, dispatch);
+    if (isOn && element === 'p') return true;
+    return isOn && paragraph !== undefined ? setBlockType(paragraph)(state, dispatch) : setBlockType(type)(state, dispatch);
   };
 }
 

@@ -1,6 +1,6 @@
 import { Fragment, type Node } from 'prosemirror-model';
 import { liftListItem, sinkListItem, splitListItem, wrapInList } from 'prosemirror-schema-list';
-import { Selection, TextSelection, type Command, type EditorState } from 'prosemirror-state';
+import { Selection, TextSelection, type Command, type EditorState, type Transaction } from 'prosemirror-state';
 import { nodeNameOf } from '../schema/compile';
 import { ancestor, selectedTextBlocks } from '../selection';
 
@@ -14,7 +14,7 @@ export function toggleList(element: 'ul' | 'ol'): Command {
     const item = state.schema.nodes[nodeNameOf('li')];
     if (type === undefined || item === undefined) return false;
     const around = listAround(state);
-    if (around === null) return wrapInList(type)(state, dispatch);
+    if (around === null) return wrapInList(type)(state, dispatch && ((tr) => dispatch(itemsAsLines(tr))));
     if (around.node.type === type) return liftListItem(item)(state, dispatch);
     // In a list of the other kind the list itself is changed, so that no item moves.
     dispatch?.(state.tr.setNodeMarkup(around.at, type, { attributes: {} }).scrollIntoView());
@@ -29,7 +29,36 @@ const withItem =
     return item !== undefined && make(item)(state, dispatch, view);
   };
 
-export const splitItem: Command = withItem((item) => splitListItem(item));
+/** Items that hold one plain paragraph hold its words alone: what is new is written the short way. */
+export function itemsAsLines(tr: Transaction): Transaction {
+  const { $from, $to } = tr.selection;
+  const range = $from.blockRange($to, (node) => isList(node) || node.type.name === 'doc');
+  if (range === null) return tr;
+  const places: number[] = [];
+  tr.doc.nodesBetween(range.start, range.end, (node, at) => {
+    const only = node.childCount === 1 ? node.firstChild! : null;
+    const isPlain = only?.type.spec['element'] === 'p' && Object.keys(only.attrs['attributes'] as object).length === 0;
+    if (node.type.spec['element'] === 'li' && isPlain) places.push(at + 1);
+  });
+  for (const at of places) tr.setNodeMarkup(at, tr.doc.type.schema.nodes['line']);
+  return tr;
+}
+
+/** A new item begins with the kind of block that the old one has. */
+export const splitItem: Command = withItem((item) => (state, dispatch, view) => {
+  const { type, attrs } = state.selection.$from.parent;
+  return splitListItem(item)(
+    state,
+    dispatch &&
+      ((tr) => {
+        const { $from } = tr.selection;
+        if (type.spec['element'] === 'p' && $from.parent.type.name === 'line' && $from.parent.content.size === 0)
+          tr.setNodeMarkup($from.before(), type, attrs);
+        dispatch(tr);
+      }),
+    view,
+  );
+});
 export const sinkItem: Command = withItem((item) => sinkListItem(item));
 export const liftItem: Command = withItem((item) => liftListItem(item));
 

@@ -27,7 +27,7 @@ export function openDialog({ root, title, isWide = false, go, take, closed }: Di
   const titleId = newId('title');
   const messageId = newId('message');
   const dom = make(host, 'dialog', { class: isWide ? 'te-dialog te-wide' : 'te-dialog', 'aria-labelledby': titleId });
-  const form = make(host, 'form', { method: 'dialog' });
+  const form = make(host, 'form', { method: 'dialog', novalidate: true });
   const body = make(host, 'div', { class: 'te-body' });
   const message = make(host, 'p', { class: 'te-complaint', id: messageId, role: 'alert' });
   const foot = make(host, 'div', { class: 'te-foot' });
@@ -69,5 +69,12 @@ export function openDialog({ root, title, isWide = false, go, take, closed }: Di
   dom.append(form);
   root.append(dom);
   dom.showModal();
+  // What is asked first comes first, not the button that ends it.
+  queueMicrotask(() => {
+    const first = body.querySelector<HTMLElement>('input, select, textarea, button, [contenteditable]');
+    // What only tells something can still be scrolled by the keyboard.
+    if (first === null) body.tabIndex = 0;
+    if (foot.contains(host.activeElement) || host.activeElement === dom) (first ?? body).focus();
+  });
   return dialog;
 }

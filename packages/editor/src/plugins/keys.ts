@@ -81,6 +81,8 @@ export function typingKeys({ enter, shiftEnter, tab }: SurfaceSettings, indent: 
       // A key that leaves the editor is a way out for people without a mouse; tables keep Tab for themselves, as everywhere.
       Tab: chainCommands(inTable(toCell(1)), ...(tab === 'leave' ? [] : [inList(sinkItem), spaces, ...(tab === 'indent' ? [indent] : [hardSpaces])])),
       'Shift-Tab': chainCommands(inTable(toCell(-1)), ...(tab === 'leave' ? [] : [inList(liftItem), ...(tab === 'indent' ? [outdent] : [])])),
+      'Mod-]': sinkItem,
+      'Mod-[': liftItem,
       Backspace: emptyCells,
       Delete: emptyCells,
     }),

@@ -1,13 +1,20 @@
-import { Plugin, Selection, type Transaction } from 'prosemirror-state';
+import { Plugin, PluginKey, Selection, type Transaction } from 'prosemirror-state';
 import type { Node } from 'prosemirror-model';
 import { nodeNameOf } from '../schema/compile';
 
 /**
  * Keeps two lines from standing side by side, where they would be read as one: both become paragraphs, or are joined by a
- * line break where there are none.
+ * line break where there are none. Words that come to the top of the text become paragraphs as well.
  */
-export function lines(): Plugin {
+export function lines(): Plugin<{ mayStandAtTop: boolean }> {
+  const key = new PluginKey<{ mayStandAtTop: boolean }>('lines');
   return new Plugin({
+    key,
+    state: {
+      // Where the text came with words outside paragraphs, they may stay so.
+      init: (_config, { doc }) => ({ mayStandAtTop: hasLine(doc) }),
+      apply: (_tr, before) => before,
+    },
     appendTransaction(transactions, before, state) {
       if (!transactions.some(({ docChanged }) => docChanged)) return null;
       const { tr, schema } = state;
@@ -29,7 +36,10 @@ export function lines(): Plugin {
       before.doc.descendants((node) => (node.isTextblock ? false : void old.add(node)));
       const isOld = (node: Node): boolean => old.has(node);
       visit(state.doc, 0);
-      if (pairs.length === 0) return null;
+      // What leaves a list or a cell becomes a paragraph.
+      if (paragraph !== undefined && !key.getState(before)!.mayStandAtTop)
+        state.doc.forEach((node, at) => void (node.type.name === 'line' && tr.setNodeMarkup(at, paragraph)));
+      if (pairs.length === 0) return tr.docChanged ? tr : null;
       for (const { at, second } of pairs.reverse()) {
         if (paragraph !== undefined) {
           for (const place of [second, at]) if (tr.doc.nodeAt(place)?.type.name === 'line') tr.setNodeMarkup(place, paragraph);
@@ -38,6 +48,12 @@ export function lines(): Plugin {
       return tr.docChanged ? tr : null;
     },
   });
+}
+
+function hasLine(doc: Node): boolean {
+  let isThere = false;
+  doc.forEach((node) => void (isThere ||= node.type.name === 'line'));
+  return isThere;
 }
 
 function join(tr: Transaction, at: number, lineBreak: Node): void {

@@ -1,8 +1,10 @@
 import type { ShortcutId, Toolbar } from '@typikon/core';
 import { ellipsis, InputRule, inputRules, smartQuotes, textblockTypeInputRule, wrappingInputRule } from 'prosemirror-inputrules';
-import type { MarkType, Schema } from 'prosemirror-model';
+import type { MarkType, NodeType, Schema } from 'prosemirror-model';
+import { findWrapping } from 'prosemirror-transform';
 import type { Plugin } from 'prosemirror-state';
-import { markNameOf, nodeNameOf } from '../schema/compile';
+import { itemsAsLines } from '../commands/lists';
+import { markNameOf, nodeNameOf, type HtmlAttributes } from '../schema/compile';
 
 type Maker = (schema: Schema) => readonly (InputRule | null)[];
 
@@ -27,6 +29,16 @@ function around(pattern: RegExp, type: MarkType | undefined): InputRule | null {
   );
 }
 
+/** Signs at the begin of a block make a list of it, with its words alone in the item. */
+function list(pattern: RegExp, type: NodeType, attributes: (match: RegExpMatchArray) => HtmlAttributes): InputRule {
+  return new InputRule(pattern, (state, match, start, end) => {
+    const tr = state.tr.delete(start, end);
+    const range = tr.doc.resolve(start).blockRange();
+    const wrapping = range && findWrapping(range, type, { attributes: attributes(match) });
+    return range === null || !wrapping ? null : itemsAsLines(tr.wrap(range, wrapping));
+  });
+}
+
 const mark = (schema: Schema, ...elements: string[]): MarkType | undefined =>
   elements.map((element) => schema.marks[markNameOf(element)]).find((type) => type !== undefined);
 const node = (schema: Schema, element: string) => schema.nodes[nodeNameOf(element)];
@@ -39,14 +51,12 @@ const MAKERS: Readonly<Record<ShortcutId, Maker>> = {
     }),
   'bulleted-list': (schema) => {
     const type = node(schema, 'ul');
-    return [type === undefined ? null : wrappingInputRule(/^\s*[-*•]\s$/, type)];
+    return [type === undefined ? null : list(/^\s*[-*•]\s$/, type, () => ({}))];
   },
   'numbered-list': (schema) => {
     const type = node(schema, 'ol');
     return [
-      type === undefined
-        ? null
-        : wrappingInputRule(/^(\d{1,3})[.)]\s$/, type, (match) => ({ attributes: match[1] === '1' ? {} : { start: match[1] } })),
+      type === undefined ? null : list(/^(\d{1,3})[.)]\s$/, type, (match): HtmlAttributes => (match[1] === '1' ? {} : { start: match[1]! })),
     ];
   },
   'block-quote': (schema) => {

@@ -20,6 +20,14 @@ interface Place {
   to: number;
 }
 
+/** A word as a dictionary has it: with plain apostrophes, without those around it and without the one of possession. */
+function bare(word: string): string {
+  return word
+    .replace(/’/g, "'")
+    .replace(/^'+|'+$/g, '')
+    .replace(/'s$/, '');
+}
+
 /** The words of a document that are to be looked up; computer text, and words with figures or of one letter, are not. */
 export function wordsIn(doc: Node): Place[] {
   const places: Place[] = [];
@@ -32,7 +40,7 @@ export function wordsIn(doc: Node): Place[] {
     );
     if (isQuiet) return;
     for (const match of node.text!.matchAll(WORD)) {
-      const word = match[0].replace(/’/g, "'").replace(/^'+|'+$/g, '').replace(/'s$/, '');
+      const word = bare(match[0]);
       const beside = `${node.text![match.index - 1] ?? ''}${node.text![match.index + match[0].length] ?? ''}`;
       if (word.length < 2 || /[\d@/_]/.test(beside)) continue;
       places.push({ word, from: at + match.index, to: at + match.index + match[0].length });
@@ -63,7 +71,10 @@ export function spellingView(spelling: Spelling | undefined, isOnAtOnce: boolean
         if (!isOn) return { isOn, set: DecorationSet.empty };
         if (asked !== undefined) return { isOn, set: marks(tr.doc) };
         // Marks move with the text at once; new words are looked up in a moment.
-        return tr.docChanged ? { isOn, set: before.set.map(tr.mapping, tr.doc) } : before;
+        if (!tr.docChanged) return before;
+        const moved = before.set.map(tr.mapping, tr.doc);
+        const stale = moved.find().filter(({ from, to }) => known.get(bare(tr.doc.textBetween(from, to))) !== true);
+        return { isOn, set: moved.remove(stale) };
       },
     },
     props: { decorations: (state) => spellingKey.getState(state)?.set },
@@ -116,8 +127,7 @@ export function spellingView(spelling: Spelling | undefined, isOnAtOnce: boolean
 export function misspeltAt(state: EditorState, at: number): Place | null {
   const [mark] = spellingKey.getState(state)?.set.find(at, at) ?? [];
   if (mark === undefined) return null;
-  const word = state.doc.textBetween(mark.from, mark.to).replace(/’/g, "'").replace(/^'+|'+$/g, '').replace(/'s$/, '');
-  return { word, from: mark.from, to: mark.to };
+  return { word: bare(state.doc.textBetween(mark.from, mark.to)), from: mark.from, to: mark.to };
 }
 
 /** Puts another word in place of a marked one; capitals and marks stay. */

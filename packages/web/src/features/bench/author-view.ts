@@ -71,8 +71,8 @@ const PAUSE_MS = 120;
       flex-direction: column;
       flex: none;
       width: 100%;
-      min-height: 100%;
-      height: fit-content;
+      height: 100%;
+      min-height: 0;
       background: var(--ty-sheet);
     }
   `,

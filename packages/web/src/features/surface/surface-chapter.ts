@@ -26,8 +26,8 @@ const GROUPS: readonly { name: string; gloss: string; lines: readonly Line[] }[]
     lines: [
       choice('stylesheets', 'The text stands on', [
         ['page', 'the stylesheets of the page'],
-        ['editing', 'the editing stylesheet below'],
-        ['both', 'the page’s, then the one below'],
+        ['editing', 'an editing stylesheet of its own'],
+        ['both', 'the page’s, then one of its own'],
       ]),
       { keys: ['widthsPx'], label: 'Narrower widths that authors can try, in pixels', kind: 'numbers', hint: 'whole numbers from 200 to 3000, such as 390 560' },
     ],
@@ -65,9 +65,9 @@ const GROUPS: readonly { name: string; gloss: string; lines: readonly Line[] }[]
         ['nothing', 'nothing'],
       ]),
       choice('tab', 'Tab', [
-        ['leave', 'leaves the text; in tables it goes to the next cell'],
-        ['indent', 'sets in; in lists it goes one step deeper'],
-        ['spaces', 'puts in hard spaces; in lists one step deeper'],
+        ['leave', 'leaves the text, but in tables'],
+        ['indent', 'sets in, in lists one step deeper'],
+        ['spaces', 'puts in hard spaces, in lists deeper'],
       ]),
     ],
   },

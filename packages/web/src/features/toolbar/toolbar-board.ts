@@ -2,7 +2,7 @@ import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
 import { buttonOf, type ButtonId } from '@typikon/core';
 import { EDITOR_BUTTONS } from '@typikon/editor';
-import { ArrowLeft, ArrowRight, Plus, X } from 'lucide';
+import { ArrowLeft, ArrowRight, CornerDownLeft, Ellipsis, Plus, X } from 'lucide';
 import { Icon } from '../../ui/icon';
 import { ToolbarDesign } from './toolbar-design';
 
@@ -17,7 +17,7 @@ import { ToolbarDesign } from './toolbar-design';
 export class ToolbarBoard {
   protected readonly design = inject(ToolbarDesign);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
-  protected readonly icons = { left: ArrowLeft, right: ArrowRight, plus: Plus, x: X };
+  protected readonly icons = { left: ArrowLeft, right: ArrowRight, plus: Plus, row: CornerDownLeft, more: Ellipsis, x: X };
   /** The button that Tab leads to. */
   private readonly stop = signal<ButtonId | null>(null);
   protected readonly newLabel = signal('');
