@@ -133,6 +133,11 @@ describe('what buttons need', () => {
     }
   });
 
+  test('every option belongs to a button', () => {
+    const { options } = resolve({ it: head }).profile.toolbar;
+    expect([...new Set(BUTTONS.flatMap((button) => button.options ?? []))].sort()).toEqual(Object.keys(options).sort());
+  });
+
   test('values count, not only that the attribute is there', () => {
     const of = (values: string[]) => {
       const profile = resolve({ it: { ...head, markup: { elements: { p: { attributes: { class: { test: 'tokens', values } } } } } } });

@@ -242,7 +242,7 @@ declare('work', 'outline', 'Outline', 'Lists the headings, with gaps between lev
 declare('work', 'structure', 'Structure', 'Shows what kind of block each part is.');
 declare('work', 'source', 'Source', 'Shows the markup, to be changed by hand.', { acts: 2 });
 declare('work', 'full-window', 'Full window', 'Gives the editor the whole window.', { key: 'Mod-Alt-f' });
-declare('work', 'word-count', 'Words and characters', 'Counts words and characters.');
+declare('work', 'word-count', 'Words and characters', 'Counts words and characters.', { options: 'word-count' });
 declare('work', 'keyboard-help', 'Keyboard help', 'Lists the keys and marks that work here.', { key: 'Alt-0' });
 
 /** Every button there is, in the order in which the designer offers them. */

@@ -42,7 +42,8 @@ function openLink(context: EditorContext): void {
   const range = rangeOf(context);
   const old = (marksIn(view.state, 'a', range)[0]?.attrs['attributes'] as HtmlAttributes | undefined) ?? {};
   const href = old['href'] ?? '';
-  const isPicture = view.state.selection instanceof NodeSelection;
+  // Of a picture, or of words in several blocks, only where they lead is asked.
+  const isFixed = view.state.selection instanceof NodeSelection || !view.state.doc.resolve(range.from).sameParent(view.state.doc.resolve(range.to));
   const words = view.state.doc.textBetween(range.from, range.to, ' ');
   const kinds = options.link.kinds.filter((kind) => kind !== 'page' || services.pages !== undefined);
   let kind: Kind = kinds.includes(kindOf(href)) && href !== '' ? kindOf(href) : (kinds[0] ?? 'address');
@@ -155,7 +156,7 @@ function openLink(context: EditorContext): void {
         return false;
       }
       const text = shown.value.trim();
-      if (!isPicture && text === '') {
+      if (!isFixed && text === '') {
         dialog.complain('Write the words that are to be the link.', shown);
         return false;
       }
@@ -165,7 +166,7 @@ function openLink(context: EditorContext): void {
       const type = schema.marks[name]!;
       const { tr } = view.state;
       const mark = type.create({ attributes });
-      if (!isPicture && text !== words) {
+      if (!isFixed && text !== words) {
         const marks = (view.state.doc.nodeAt(range.from)?.marks ?? []).filter((other) => other.type !== type);
         tr.replaceWith(range.from, range.to, schema.text(text, mark.addToSet(marks)));
       } else tr.removeMark(range.from, range.to, type).addMark(range.from, range.to, mark);
@@ -181,7 +182,7 @@ function openLink(context: EditorContext): void {
   });
   if (kinds.length > 1) dialog.body.append(field(host, 'Leads to', picker));
   dialog.body.append(part, note);
-  if (!isPicture) dialog.body.append(field(host, 'Words', shown));
+  if (!isFixed) dialog.body.append(field(host, 'Words', shown));
   if (mayTarget) dialog.body.append(newWindow.dom);
   show();
   dialog.body.querySelector<HTMLElement>('.te-part input, .te-part select')?.focus();
@@ -193,7 +194,7 @@ export const link: Button = {
   icon: Link,
   open: openLink,
   isActive: (state) => hasMark(state, name),
-  isPossible: ({ selection }) => selection.$from.parent.inlineContent && selection.$from.parent.type.spec.code !== true,
+  isPossible: ({ selection }) => !selection.empty || (selection.$from.parent.inlineContent && selection.$from.parent.type.spec.code !== true),
   whyNot: 'There are no words here to link.',
 };
 

@@ -78,7 +78,10 @@ export class ToolbarBoard {
     if (next === undefined) return;
     this.choose(next);
     const wanted = next;
-    setTimeout(() => this.host.nativeElement.querySelector<HTMLElement>(`[data-tile="${wanted}"]`)?.focus());
+    const focus = (): void => this.host.nativeElement.querySelector<HTMLElement>(`[data-tile="${wanted}"]`)?.focus();
+    focus();
+    // What was moved is drawn anew and takes the focus with it.
+    setTimeout(focus);
   }
 
   protected rename(id: string, field: HTMLInputElement): void {
