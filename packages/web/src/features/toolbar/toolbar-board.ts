@@ -29,6 +29,7 @@ export class ToolbarBoard {
       ...group,
       tiles: group.buttons.map((id) => ({
         id,
+        key: `${this.design.drops()} ${id}`,
         label: buttonOf(id).label,
         icon: EDITOR_BUTTONS.get(id)!.icon,
         lacks: this.design.lacks().get(id) ?? '',
@@ -56,6 +57,7 @@ export class ToolbarBoard {
 
   protected dropped({ container, item, currentIndex }: CdkDragDrop<string, unknown, ButtonId>): void {
     this.choose(item.data);
+    this.design.drops.update((count) => count + 1);
     if (this.design.shown().includes(item.data)) this.design.moveTo(item.data, container.data, currentIndex);
     else this.design.putOn(item.data, { group: container.data, at: currentIndex });
   }

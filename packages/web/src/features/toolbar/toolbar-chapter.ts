@@ -42,6 +42,7 @@ export class ToolbarChapter {
             button.purpose === id && words.every((word) => `${button.label} ${button.effect} ${button.makes ?? ''}`.toLowerCase().includes(word)),
         ).map((button) => ({
           id: button.id,
+          key: `${this.design.drops()} ${button.id}`,
           label: button.label,
           icon: EDITOR_BUTTONS.get(button.id)!.icon,
           isOn: shown.has(button.id),
@@ -65,6 +66,7 @@ export class ToolbarChapter {
 
   /** A button that is dragged back to the list is off. */
   protected returned({ item }: CdkDragDrop<unknown, unknown, ButtonId>): void {
+    this.design.drops.update((count) => count + 1);
     if (this.design.shown().includes(item.data)) this.design.takeOff(item.data);
   }
 

@@ -38,6 +38,8 @@ export class ToolbarDesign {
   readonly chosen = signal<ButtonId>('bold');
   /** The group that new buttons go to; empty for the one that fits best. */
   readonly target = signal('');
+  /** Counts the drops: dragging moves nodes of the page itself, so what was dragged among is drawn anew. */
+  readonly drops = signal(0);
   /** What was done last, for people who do not see it. */
   readonly told = signal('');
 
