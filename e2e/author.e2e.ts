@@ -54,12 +54,17 @@ class Desk {
     const all = keys.split('+') as Parameters<Page['keyboard']['press']>[0][];
     const last = all.pop()!;
     for (const key of all) await this.page.keyboard.down(key);
-    await this.page.keyboard.press(last.length === 1 ? (/\d/.test(last) ? (`Digit${last}` as typeof last) : (`Key${last}` as typeof last)) : last);
+    await this.page.keyboard.press(
+      last.length === 1 ? (/\d/.test(last) ? (`Digit${last}` as typeof last) : (`Key${last}` as typeof last)) : last,
+    );
     for (const key of all.reverse()) await this.page.keyboard.up(key);
   }
   /** Presses a button of the toolbar, also one under “More”. */
   async press(button: string): Promise<void> {
-    const isFolded = await this.page.$eval(`[data-button=${button}]`, (node) => node.closest('.te-more-panel') !== null && node.closest<HTMLElement>('.te-more-panel')!.hidden);
+    const isFolded = await this.page.$eval(
+      `[data-button=${button}]`,
+      (node) => node.closest('.te-more-panel') !== null && node.closest<HTMLElement>('.te-more-panel')!.hidden,
+    );
     if (isFolded) await this.page.click('.te-more');
     await this.page.click(`[data-button=${button}]`);
   }
@@ -68,7 +73,11 @@ class Desk {
   }
   /** Fills a field of the open dialog by its label. */
   async fill(label: string, value: string): Promise<void> {
-    const id = await this.page.$$eval('dialog label', (nodes, text) => nodes.find((node) => (node.textContent ?? '').trim() === text)?.htmlFor ?? '', label);
+    const id = await this.page.$$eval(
+      'dialog label',
+      (nodes, text) => nodes.find((node) => (node.textContent ?? '').trim() === text)?.htmlFor ?? '',
+      label,
+    );
     const field = `#${id}`;
     const tag = await this.page.$eval(field, (node) => node.tagName);
     if (tag === 'SELECT') await this.page.select(field, value);
@@ -244,9 +253,9 @@ describe('writing', () => {
     const seen = await frame.$eval('[role=textbox]', (node) => (node as HTMLElement).innerText.replace(/\s+/g, ' ').trim());
     const reader = await page.browserContext().newPage();
     await reader.goto(`${used.typikon.siteAddress}/documents/new-beacon`);
-    const read = await reader.$eval('article', (node) => (node as HTMLElement).innerText.replace(/\s+/g, ' ').trim());
+    const read = await reader.$eval('article', (node) => (node).innerText.replace(/\s+/g, ' ').trim());
     assert.ok(read.endsWith(seen), `${read} / ${seen}`);
-    assert.ok(await reader.$eval('figure img', (node) => (node as HTMLImageElement).naturalWidth > 0));
+    assert.ok(await reader.$eval('figure img', (node) => (node).naturalWidth > 0));
     assert.deepEqual(desk.mishaps, []);
   });
 
@@ -276,7 +285,8 @@ describe('writing', () => {
     await desk.type('40');
     await page.keyboard.press('Tab');
     await desk.type('Plank');
-    const table = '<caption>Prices</caption><thead><tr><th scope="col">Item</th><th scope="col">Price</th></tr></thead><tbody><tr><td>Pile</td><td>40</td></tr>';
+    const table =
+      '<caption>Prices</caption><thead><tr><th scope="col">Item</th><th scope="col">Price</th></tr></thead><tbody><tr><td>Pile</td><td>40</td></tr>';
     assert.equal(await desk.html(), `<table>${table}<tr><td>Plank</td><td></td></tr></tbody></table>`);
     for (let n = 0; n < 8; n++) await desk.keys('Shift+ArrowRight');
     await desk.keys('Shift+ArrowDown');
@@ -423,7 +433,11 @@ describe('writing', () => {
     await desk.press('outline');
     assert.match(await page.$eval('.te-outline', (node) => (node as HTMLElement).innerText), /Marram\s+Level 2 is followed by level 4/);
     await desk.press('structure');
-    assert.deepEqual(await frame.$$eval('[data-te-block]', (nodes) => nodes.map((node) => (node as HTMLElement).dataset['teBlock'])), ['h2', 'h4', 'p']);
+    assert.deepEqual(await frame.$$eval('[data-te-block]', (nodes) => nodes.map((node) => (node as HTMLElement).dataset['teBlock'])), [
+      'h2',
+      'h4',
+      'p',
+    ]);
     await desk.press('word-count');
     assert.equal(await page.$eval('.te-line p', (node) => node.textContent), '4 words, 25 characters');
     await desk.press('keyboard-help');
@@ -505,7 +519,7 @@ describe('pictures of one’s own', () => {
     const desk = await Desk.open('old-tansy-back');
     const { page, frame } = desk;
     await eventually(
-      () => frame.$eval('img[src]', (node) => (node as HTMLImageElement).naturalWidth),
+      () => frame.$eval('img[src]', (node) => (node).naturalWidth),
       (px) => px > 0,
       'the picture did not come',
     );
@@ -547,7 +561,10 @@ describe('nothing is lost', () => {
     await used.typikon.stopServer();
     await again.keys('Control+S');
     await again.page.waitForSelector('.ty-notice.bad');
-    assert.match(await again.page.$eval('.ty-notice.bad', (node) => node.textContent ?? ''), /Not stored\. The server does not answer\. Your text is kept/);
+    assert.match(
+      await again.page.$eval('.ty-notice.bad', (node) => node.textContent ?? ''),
+      /Not stored\. The server does not answer\. Your text is kept/,
+    );
     await used.typikon.startServer();
     await again.store();
     assert.equal((await again.stored()).trimEnd(), '<p>The Dunlin sails at noon.</p>');
@@ -569,7 +586,10 @@ describe('nothing is lost', () => {
   test('an empty text that is needed is not stored', async () => {
     const desk = await Desk.open('ferry-today');
     await desk.empty();
-    assert.equal(await desk.page.$eval('typikon-editor', (node) => (node as HTMLElement & { checkValidity(): boolean }).checkValidity()), false);
+    assert.equal(
+      await desk.page.$eval('typikon-editor', (node) => (node as HTMLElement & { checkValidity(): boolean }).checkValidity()),
+      false,
+    );
     const sent = await desk.page.$eval('typikon-editor', (node) => {
       const form = (node as HTMLElement & { form: HTMLFormElement }).form;
       return [...new FormData(form).entries()];

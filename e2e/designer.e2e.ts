@@ -6,7 +6,8 @@ import { Bench, eventually, openPage, useTypikon } from './support';
 const used = useTypikon();
 
 const document = async (id: string): Promise<{ toolbar?: Record<string, unknown> }> =>
-  ((await (await fetch(`${used.typikon.address}/api/v1/profiles/${id}`)).json()) as { document: { toolbar?: Record<string, unknown> } }).document;
+  ((await (await fetch(`${used.typikon.address}/api/v1/profiles/${id}`)).json()) as { document: { toolbar?: Record<string, unknown> } })
+    .document;
 
 /** The buttons of the author's toolbar, group by group, as the bench shows it. */
 const shown = (page: Page): Promise<string[][]> =>
@@ -89,7 +90,12 @@ describe('designing a toolbar', () => {
     await page.keyboard.up('Alt');
     await eventually(
       () => shown(page),
-      (groups) => JSON.stringify(groups) === JSON.stringify([['bold', 'undo', 'clear-formatting'], ['link', 'unlink']]),
+      (groups) =>
+        JSON.stringify(groups) ===
+        JSON.stringify([
+          ['bold', 'undo', 'clear-formatting'],
+          ['link', 'unlink'],
+        ]),
       'the toolbar is not as designed',
     );
     await page.keyboard.press('Delete');
@@ -101,7 +107,10 @@ describe('designing a toolbar', () => {
       (text) => text.startsWith('Draft saved'),
       'it was not saved',
     );
-    assert.deepEqual(await shown(page), [['bold', 'clear-formatting'], ['link', 'unlink']]);
+    assert.deepEqual(await shown(page), [
+      ['bold', 'clear-formatting'],
+      ['link', 'unlink'],
+    ]);
     assert.deepEqual(mishaps, []);
   });
 
@@ -126,7 +135,8 @@ describe('designing a toolbar', () => {
       await page.mouse.move(end.x + dx, end.y, { steps: 2 });
       await page.mouse.up();
     };
-    const words = (): Promise<string[]> => page.$$eval('[data-group=words] [data-tile]', (nodes) => nodes.map((node) => (node as HTMLElement).dataset['tile']!));
+    const words = (): Promise<string[]> =>
+      page.$$eval('[data-group=words] [data-tile]', (nodes) => nodes.map((node) => (node as HTMLElement).dataset['tile']!));
     assert.deepEqual(await words(), ['bold', 'italic', 'clear-formatting']);
     await page.type('#palette-filter', 'superscript');
     await page.waitForFunction(() => document.querySelectorAll('[data-row]').length === 1);

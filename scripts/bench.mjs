@@ -8,6 +8,11 @@ import { main, step } from './lib/say.mjs';
 
 main(async () => {
   await ensurePackages();
+  if (process.argv.includes('typing')) {
+    await ensureDebian('chromium', CHROMIUM);
+    await run(process.execPath, ['--import', 'tsx', at('bench/typing.ts')], { show: true, what: 'The bench' });
+    return;
+  }
   if (process.argv.includes('live')) {
     await ensureDebian('chromium', CHROMIUM);
     await ensureDebian('mariadb-server', MARIADB);

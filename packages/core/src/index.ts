@@ -53,12 +53,12 @@ export {
   type Markup,
   type Profile,
 } from './profile/schema';
-export { BUTTON_IDS, type ButtonId } from './toolbar/button-ids';
+export { BUTTON_IDS, type ButtonId } from './profile/button-ids';
 export { BUTTONS, PURPOSES, buttonOf, type ButtonDeclaration, type Need, type Purpose } from './toolbar/buttons';
 export { inheritedToolbar, setToolbar } from './toolbar/edit';
 export { arrangeToolbar, changesToArrange, type ArrangedGroup, type ToolbarChanges } from './toolbar/arrange';
 export { markupOnlyFor, missingMarkup, needInWords, patchToAllow, patchToTakeBack, unusedButtons } from './toolbar/needs';
-export { SHORTCUTS, SHORTCUT_IDS, type Shortcut, type ShortcutId } from './toolbar/shortcuts';
+export { SHORTCUTS, SHORTCUT_IDS, type Shortcut, type ShortcutId } from './profile/shortcuts';
 export { AUTHOR_TASKS, tryTasks, type AuthorTask, type TaskAnswer } from './toolbar/tasks';
 export { toolbarOptionsSchema, toolbarSchema, type Toolbar, type ToolbarOptions } from './profile/toolbar-schema';
 export { surfaceSchema, type Surface as SurfaceSettings } from './profile/surface-schema';

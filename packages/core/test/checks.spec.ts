@@ -203,7 +203,10 @@ test('a sound profile has no findings, the gravest come first', () => {
 test.each(BUTTONS.map(({ id, label }): [string, string] => [label, id]))('%s can be allowed from nothing', (_label, id) => {
   const empty = { ...head, ...toolbar(id) };
   const rules = compileRules(resolved('x', () => empty));
-  const mended = mergePatch(empty, patchToAllow(missingMarkup(buttonOf(id as never), rules, resolved('x', () => empty).profile.toolbar.options))) as JsonObject;
+  const mended = mergePatch(
+    empty,
+    patchToAllow(missingMarkup(buttonOf(id as never), rules, resolved('x', () => empty).profile.toolbar.options)),
+  ) as JsonObject;
   expect(findings(mended).filter(({ check }) => check === 'button-without-markup')).toEqual([]);
 });
 

@@ -18,7 +18,6 @@ import {
   unusedButtons,
   type ArrangedGroup,
   type ButtonId,
-  type Json,
   type JsonObject,
   type ResolvedProfile,
 } from '../src/index';
@@ -27,11 +26,12 @@ const head = { format: 'typikon-profile/1', name: 'It' };
 const group = (label: string, ...buttons: ButtonId[]): JsonObject => ({ label, buttons });
 
 function resolve(documents: Record<string, JsonObject>, id = 'it'): ResolvedProfile {
-  const resolution = resolveProfile(id, (name) => documents[name] as Json | undefined);
+  const resolution = resolveProfile(id, (name) => documents[name]);
   if (!resolution.ok) throw new Error(JSON.stringify(resolution.problems));
   return resolution.resolved;
 }
-const plain = (groups: readonly ArrangedGroup[]): Record<string, readonly ButtonId[]> => Object.fromEntries(groups.map(({ id, buttons }) => [id, buttons]));
+const plain = (groups: readonly ArrangedGroup[]): Record<string, readonly ButtonId[]> =>
+  Object.fromEntries(groups.map(({ id, buttons }) => [id, buttons]));
 
 describe('arranging', () => {
   const groups = { words: group('Words', 'bold', 'italic', 'underline'), lists: group('Lists', 'bulleted-list', 'bold') };
@@ -41,12 +41,36 @@ describe('arranging', () => {
   test.each<[string, JsonObject, Record<string, ButtonId[]>]>([
     ['as the groups say; a button is there once', {}, { words: ['bold', 'italic', 'underline'], lists: ['bulleted-list'] }],
     ['taken off', { italic: { place: 'off' } }, { words: ['bold', 'underline'], lists: ['bulleted-list'] }],
-    ['first in another group', { italic: { group: 'lists', place: 'first' } }, { words: ['bold', 'underline'], lists: ['italic', 'bulleted-list'] }],
-    ['behind another', { link: { group: 'words', place: 'bold' } }, { words: ['bold', 'link', 'italic', 'underline'], lists: ['bulleted-list'] }],
-    ['behind one that is moved as well, whatever their order', { link: { group: 'lists', place: 'undo' }, undo: { group: 'lists', place: 'first' } }, { words: ['bold', 'italic', 'underline'], lists: ['undo', 'link', 'bulleted-list'] }],
-    ['behind one that is not there: last', { link: { group: 'words', place: 'table' } }, { words: ['bold', 'italic', 'underline', 'link'], lists: ['bulleted-list'] }],
-    ['in a circle: last', { link: { group: 'words', place: 'undo' }, undo: { group: 'words', place: 'link' } }, { words: ['bold', 'italic', 'underline', 'link', 'undo'], lists: ['bulleted-list'] }],
-    ['in a group that is not shown: nowhere', { link: { group: 'none', place: 'first' } }, { words: ['bold', 'italic', 'underline'], lists: ['bulleted-list'] }],
+    [
+      'first in another group',
+      { italic: { group: 'lists', place: 'first' } },
+      { words: ['bold', 'underline'], lists: ['italic', 'bulleted-list'] },
+    ],
+    [
+      'behind another',
+      { link: { group: 'words', place: 'bold' } },
+      { words: ['bold', 'link', 'italic', 'underline'], lists: ['bulleted-list'] },
+    ],
+    [
+      'behind one that is moved as well, whatever their order',
+      { link: { group: 'lists', place: 'undo' }, undo: { group: 'lists', place: 'first' } },
+      { words: ['bold', 'italic', 'underline'], lists: ['undo', 'link', 'bulleted-list'] },
+    ],
+    [
+      'behind one that is not there: last',
+      { link: { group: 'words', place: 'table' } },
+      { words: ['bold', 'italic', 'underline', 'link'], lists: ['bulleted-list'] },
+    ],
+    [
+      'in a circle: last',
+      { link: { group: 'words', place: 'undo' }, undo: { group: 'words', place: 'link' } },
+      { words: ['bold', 'italic', 'underline', 'link', 'undo'], lists: ['bulleted-list'] },
+    ],
+    [
+      'in a group that is not shown: nowhere',
+      { link: { group: 'none', place: 'first' } },
+      { words: ['bold', 'italic', 'underline'], lists: ['bulleted-list'] },
+    ],
   ])('%s', (_name, changes, result) => expect(arranged(changes)).toEqual(result));
 
   test('a group that is not in the order is not shown, and an unknown one is passed over', () => {
@@ -55,11 +79,16 @@ describe('arranging', () => {
 
   test('the changes lead from the groups to whatever is wanted', () => {
     const buttons = BUTTON_IDS.slice(0, 8) as readonly ButtonId[];
-    const split = fc.shuffledSubarray([...buttons]).chain((all) => fc.nat(all.length).map((at): [ButtonId[], ButtonId[]] => [all.slice(0, at), all.slice(at)]));
+    const split = fc
+      .shuffledSubarray([...buttons])
+      .chain((all) => fc.nat(all.length).map((at): [ButtonId[], ButtonId[]] => [all.slice(0, at), all.slice(at)]));
     fc.assert(
       fc.property(split, split, ([a, b], [c, d]) => {
         const own = { one: { label: '', buttons: a }, two: { label: '', buttons: b } };
-        const wanted = new Map([['one', c], ['two', d]] as const);
+        const wanted = new Map([
+          ['one', c],
+          ['two', d],
+        ] as const);
         const changes = changesToArrange({ order: ['one', 'two'], groups: own }, wanted);
         expect(plain(arrangeToolbar({ order: ['one', 'two'], groups: own, changes }))).toEqual({ one: c, two: d });
       }),
@@ -68,14 +97,18 @@ describe('arranging', () => {
 });
 
 describe('changing the toolbar of a profile', () => {
-  const parent: JsonObject = { ...head, toolbar: { order: ['words', 'lists'], groups: { words: group('Words', 'bold', 'italic'), lists: group('Lists', 'bulleted-list') } } };
+  const parent: JsonObject = {
+    ...head,
+    toolbar: { order: ['words', 'lists'], groups: { words: group('Words', 'bold', 'italic'), lists: group('Lists', 'bulleted-list') } },
+  };
   const change = (own: JsonObject, edit: (groups: ArrangedGroup[]) => ArrangedGroup[], of = parent) => {
     const { chain, profile } = resolve({ it: { ...head, extends: 'parent', ...own }, parent: of });
     const document = setToolbar(chain, edit(arrangeToolbar(profile.toolbar)));
     const after = (over: JsonObject = of) => plain(arrangeToolbar(resolve({ it: document, parent: over }).profile.toolbar));
     return { toolbar: document['toolbar'], after };
   };
-  const without = (id: ButtonId) => (groups: ArrangedGroup[]) => groups.map((one) => ({ ...one, buttons: one.buttons.filter((other) => other !== id) }));
+  const without = (id: ButtonId) => (groups: ArrangedGroup[]) =>
+    groups.map((one) => ({ ...one, buttons: one.buttons.filter((other) => other !== id) }));
 
   test('a child says one button, not the whole group, and goes on following its parent', () => {
     const { toolbar, after } = change({}, without('italic'));
@@ -86,7 +119,10 @@ describe('changing the toolbar of a profile', () => {
   });
 
   test('what is put back as the parent has it leaves nothing behind', () => {
-    const { toolbar } = change({ toolbar: { changes: { italic: { place: 'off' } } } }, ([words, lists]) => [{ ...words!, buttons: ['bold', 'italic'] }, lists!]);
+    const { toolbar } = change({ toolbar: { changes: { italic: { place: 'off' } } } }, ([words, lists]) => [
+      { ...words!, buttons: ['bold', 'italic'] },
+      lists!,
+    ]);
     expect(toolbar).toBeUndefined();
   });
 
@@ -103,7 +139,10 @@ describe('changing the toolbar of a profile', () => {
   });
 
   test('a group of its own, one left out, another name and another order', () => {
-    const { toolbar, after } = change({}, ([words]) => [{ id: 'more', label: 'More', buttons: ['undo', 'bold'], newRow: true, inMore: false }, { ...words!, label: 'Text', buttons: ['italic'] }]);
+    const { toolbar, after } = change({}, ([words]) => [
+      { id: 'more', label: 'More', buttons: ['undo', 'bold'], newRow: true, inMore: false },
+      { ...words!, label: 'Text', buttons: ['italic'] },
+    ]);
     expect(after()).toEqual({ more: ['undo', 'bold'], words: ['italic'] });
     expect(toolbar).toEqual({
       order: ['more', 'words'],
@@ -151,11 +190,24 @@ describe('what buttons need', () => {
     const profile = resolve({
       it: {
         ...head,
-        toolbar: { options: { 'text-colour': { colours: [{ name: 'Red', value: '#a6301f' }, { name: 'Sea', value: '#17475c' }] } } },
-        markup: { elements: { span: { attributes: { style: { test: 'style', properties: { color: { test: 'colour', values: ['#a6301f'] } } } } } } },
+        toolbar: {
+          options: {
+            'text-colour': {
+              colours: [
+                { name: 'Red', value: '#a6301f' },
+                { name: 'Sea', value: '#17475c' },
+              ],
+            },
+          },
+        },
+        markup: {
+          elements: { span: { attributes: { style: { test: 'style', properties: { color: { test: 'colour', values: ['#a6301f'] } } } } } },
+        },
       },
     });
-    expect(missingMarkup(buttonOf('text-colour'), compileRules(profile), profile.profile.toolbar.options)).toMatchObject([{ values: ['color: #17475c'] }]);
+    expect(missingMarkup(buttonOf('text-colour'), compileRules(profile), profile.profile.toolbar.options)).toMatchObject([
+      { values: ['color: #17475c'] },
+    ]);
   });
 
   test('what nothing else needs can be taken back with a button', () => {
@@ -188,7 +240,14 @@ describe('tasks', () => {
       markup: { elements: { p: {}, strong: {}, ul: {}, li: {}, h2: {}, a: { attributes: { href: { test: 'url' } } } } },
     },
   });
-  const { answers, unasked } = tryTasks(profile.profile.toolbar, compileRules(profile), ['list', 'link', 'heading', 'steps', 'picture', 'table']);
+  const { answers, unasked } = tryTasks(profile.profile.toolbar, compileRules(profile), [
+    'list',
+    'link',
+    'heading',
+    'steps',
+    'picture',
+    'table',
+  ]);
   const answer = (id: string) => answers.find(({ task }) => task.id === id)!;
 
   test('the quickest way is counted in acts, one more under “More”', () => {
@@ -207,19 +266,26 @@ describe('tasks', () => {
 describe('checks of the toolbar', () => {
   const findings = (toolbar: JsonObject, markup: JsonObject = {}, rest: JsonObject = {}) => {
     const profile = resolve({ it: { ...head, purpose: 'x', toolbar, markup, ...rest } });
-    return checkProfile({ resolved: profile, rules: compileRules(profile) }).filter(({ check }) => ['shortcut-without-markup', 'menu-without-entries'].includes(check));
+    return checkProfile({ resolved: profile, rules: compileRules(profile) }).filter(({ check }) =>
+      ['shortcut-without-markup', 'menu-without-entries'].includes(check),
+    );
   };
-  test.each(SHORTCUTS.filter(({ elements }) => elements.length > 0).map(({ id }) => id))('%s without its markup, and with what the fix allows', (id) => {
-    const [finding] = findings({ shortcuts: { [id]: true } });
-    expect(finding?.check).toBe('shortcut-without-markup');
-    const mended = mergePatch({ toolbar: { shortcuts: { [id]: true } } }, finding!.fix!.patch) as JsonObject;
-    expect(findings(mended['toolbar'] as JsonObject, mended['markup'] as JsonObject)).toEqual([]);
-    expect(findings({ shortcuts: { [id]: false } })).toEqual([]);
-  });
+  test.each(SHORTCUTS.filter(({ elements }) => elements.length > 0).map(({ id }) => id))(
+    '%s without its markup, and with what the fix allows',
+    (id) => {
+      const [finding] = findings({ shortcuts: { [id]: true } });
+      expect(finding?.check).toBe('shortcut-without-markup');
+      const mended = mergePatch({ toolbar: { shortcuts: { [id]: true } } }, finding!.fix!.patch) as JsonObject;
+      expect(findings(mended['toolbar'] as JsonObject, mended['markup'] as JsonObject)).toEqual([]);
+      expect(findings({ shortcuts: { [id]: false } })).toEqual([]);
+    },
+  );
   test('menus that stay empty, and styles without a menu', () => {
     const shown = (id: ButtonId): JsonObject => ({ order: ['a'], groups: { a: group('A', id) } });
     const styles = { styles: { note: { label: 'Note', selector: 'p.note' } } };
-    expect(findings(shown('styles')).map(({ sentence }) => sentence)).toEqual(['The button “Styles” is on, but this profile names no styles, so its menu stays empty.']);
+    expect(findings(shown('styles')).map(({ sentence }) => sentence)).toEqual([
+      'The button “Styles” is on, but this profile names no styles, so its menu stays empty.',
+    ]);
     expect(findings(shown('styles'), {}, styles)).toEqual([]);
     expect(findings(shown('bold'), {}, styles)[0]!.sentence).toContain('no button offers them');
     expect(findings(shown('text-colour'))[0]!.sentence).toContain('no colours to offer');

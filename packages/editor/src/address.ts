@@ -18,7 +18,8 @@ export function checkAddress(typed: string, rules: CompiledRules, element = 'a',
       : LOOKS_LIKE_HOST.test(trimmed)
         ? `https://${trimmed}`
         : trimmed;
-  if (/^https?:/i.test(repaired) && !URL.canParse(repaired)) return { refusal: 'This is no address: after https:// comes the name of a host.' };
+  if (/^https?:/i.test(repaired) && !URL.canParse(repaired))
+    return { refusal: 'This is no address: after https:// comes the name of a host.' };
   if (/^mailto:/i.test(repaired) && !LOOKS_LIKE_MAIL.test(repaired.slice(7).split('?')[0]!))
     return { refusal: 'This is no mail address: it has a name, an @ and a host, such as duty@harbour.example.' };
   let address = repaired;

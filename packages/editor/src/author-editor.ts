@@ -112,10 +112,16 @@ export class AuthorEditor {
       () => this.modes.has('find') && this.toggle('find'),
     );
     this.outline = buildOutline(document, () => this.view, profile.markup.headings.top);
-    this.foot = buildFoot(document, profile.toolbar.options['word-count'].most, profile.surface.widthsPx, surface.pageKind.contentWidthPx, (px) => {
-      if (this.mount !== null) this.mount.style.maxWidth = `${px ?? surface.pageKind.contentWidthPx}px`;
-      this.frame.contentWindow?.dispatchEvent(new Event('resize'));
-    });
+    this.foot = buildFoot(
+      document,
+      profile.toolbar.options['word-count'].most,
+      profile.surface.widthsPx,
+      surface.pageKind.contentWidthPx,
+      (px) => {
+        if (this.mount !== null) this.mount.style.maxWidth = `${px ?? surface.pageKind.contentWidthPx}px`;
+        this.frame.contentWindow?.dispatchEvent(new Event('resize'));
+      },
+    );
     this.intake = new Intake(
       {
         resolved,
@@ -158,7 +164,9 @@ export class AuthorEditor {
     let isEmpty = true;
     doc.descendants((node) => {
       if (!isEmpty) return false;
-      const isSeen = node.isText ? node.text!.trim() !== '' : node.isLeaf && !['br', 'wbr', 'col'].includes(node.type.spec['element'] as string);
+      const isSeen = node.isText
+        ? node.text!.trim() !== ''
+        : node.isLeaf && !['br', 'wbr', 'col'].includes(node.type.spec['element'] as string);
       if (isSeen) isEmpty = false;
       return isEmpty;
     });
@@ -203,6 +211,7 @@ export class AuthorEditor {
     const button = EDITOR_BUTTONS.get(id);
     if (view === null || button === undefined) return;
     const context = this.context(view, id);
+    this.toolbar.update(view.state, (mode) => this.modes.has(mode));
     const anchor = this.toolbar.button(id);
     if (anchor?.getAttribute('aria-disabled') === 'true' && anchor.dataset['button'] === id) {
       context.say(anchor.title);
@@ -248,6 +257,17 @@ export class AuthorEditor {
       replaceAll: (html) => this.replaceAll(html),
     };
   }
+
+  /** Brings the buttons up to date with the next frame: keys that come fast are shown once. */
+  private showButtons(): void {
+    const window = this.options.host.ownerDocument.defaultView!;
+    if (this.pending !== 0) return;
+    this.pending = window.requestAnimationFrame(() => {
+      this.pending = 0;
+      if (this.view !== null) this.toolbar.update(this.view.state, (mode) => this.modes.has(mode));
+    });
+  }
+  private pending = 0;
 
   private say(message: string): void {
     this.status.textContent = message;
@@ -342,7 +362,7 @@ export class AuthorEditor {
           const { view } = this;
           if (view === null) return;
           view.updateState(view.state.apply(transaction));
-          this.toolbar.update(view.state, (mode) => this.modes.has(mode));
+          this.showButtons();
           if (profile.surface.bar === 'selection') this.placeBar();
           this.findStrip.changed();
           if (!transaction.docChanged) return;

@@ -1,4 +1,13 @@
-import { clean, compileRules, resolveProfile, type CompiledRules, type HouseLimits, type Json, type PastedPicture, type ResolvedProfile } from '@typikon/core';
+import {
+  clean,
+  compileRules,
+  resolveProfile,
+  type CompiledRules,
+  type HouseLimits,
+  type Json,
+  type PastedPicture,
+  type ResolvedProfile,
+} from '@typikon/core';
 import { AuthorEditor, type AuthorEditorOptions } from './author-editor';
 import { buildPasteStrip } from './paste/strip';
 import type { EditorServices } from './services/index';
@@ -198,7 +207,9 @@ export class TypikonEditor extends Base {
     const strip = buildPasteStrip(this.ownerDocument);
     strip.dom.classList.add('te-draft');
     const at = new Date(draft.at);
-    const when = Number.isNaN(at.getTime()) ? '' : ` (${at.toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })})`;
+    const when = Number.isNaN(at.getTime())
+      ? ''
+      : ` (${at.toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })})`;
     strip.say(`A text that was not stored is still in this browser${when}.`, [
       {
         label: 'Take it back',

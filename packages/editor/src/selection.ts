@@ -13,7 +13,10 @@ export function isInside(state: EditorState, nodeName: string): boolean {
 }
 
 /** The nearest node around the selection that fits, with the position before it. */
-export function ancestor({ selection: { $from } }: EditorState, fits: (node: Node) => boolean): { node: Node; at: number; depth: number } | null {
+export function ancestor(
+  { selection: { $from } }: EditorState,
+  fits: (node: Node) => boolean,
+): { node: Node; at: number; depth: number } | null {
   for (let depth = $from.depth; depth > 0; depth--) {
     const node = $from.node(depth);
     if (fits(node)) return { node, at: $from.before(depth), depth };
@@ -72,6 +75,7 @@ export function selectedTextBlocks({ selection, doc }: EditorState): { node: Nod
       if (node.isTextblock) blocks.push({ node, at });
       return !node.isTextblock;
     });
-  if (blocks.length === 0 && selection.$from.parent.isTextblock) blocks.push({ node: selection.$from.parent, at: selection.$from.before() });
+  if (blocks.length === 0 && selection.$from.parent.isTextblock)
+    blocks.push({ node: selection.$from.parent, at: selection.$from.before() });
   return blocks;
 }

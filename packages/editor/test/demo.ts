@@ -1,6 +1,15 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { compileRules, resolveProfile, runPaste, clean, type ClipboardPayload, type CompiledRules, type JsonObject, type ResolvedProfile } from '@typikon/core';
+import {
+  compileRules,
+  resolveProfile,
+  runPaste,
+  clean,
+  type ClipboardPayload,
+  type CompiledRules,
+  type JsonObject,
+  type ResolvedProfile,
+} from '@typikon/core';
 
 const DEMO = join(__dirname, '..', '..', '..', 'demo');
 const read = (...path: string[]): string => readFileSync(join(DEMO, ...path), 'utf8');

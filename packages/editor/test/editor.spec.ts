@@ -1,6 +1,15 @@
 import { BUTTONS, buttonOf, resolveProfile, compileRules, type ButtonId, type JsonObject } from '@typikon/core';
 import { EditorState, NodeSelection, TextSelection } from 'prosemirror-state';
-import { checkAddress, compileSchema, EDITOR_BUTTONS, keyLabel, readDocument, writeDocument, blockedBy, type ButtonContext } from '../src/index';
+import {
+  checkAddress,
+  compileSchema,
+  EDITOR_BUTTONS,
+  keyLabel,
+  readDocument,
+  writeDocument,
+  blockedBy,
+  type ButtonContext,
+} from '../src/index';
 import { checkEmbed } from '../src/buttons/embed';
 import { readStyleSelector } from '../src/buttons/styles';
 import { findCharacters, nameOfCharacter } from '../src/document/characters';
@@ -14,7 +23,12 @@ import { rulesOf } from './demo';
 const tokens = (...values: string[]): JsonObject => ({ test: 'tokens', values });
 const MARKUP: JsonObject = {
   elements: {
-    p: { attributes: { class: tokens('note', 'align-left', 'align-centre', 'align-right', 'align-justify', 'indent-1', 'indent-2', 'indent-3'), dir: { test: 'list', values: ['rtl', 'ltr'] } } },
+    p: {
+      attributes: {
+        class: tokens('note', 'align-left', 'align-centre', 'align-right', 'align-justify', 'indent-1', 'indent-2', 'indent-3'),
+        dir: { test: 'list', values: ['rtl', 'ltr'] },
+      },
+    },
     ...Object.fromEntries(
       'h2 h3 h4 h5 h6 b i strong em u s sub sup small mark code ul li blockquote br figure figcaption caption thead tbody tr dl dt dd pre details summary'
         .split(' ')
@@ -31,7 +45,15 @@ const MARKUP: JsonObject = {
     td: { attributes: { colspan: { test: 'integer' }, rowspan: { test: 'integer' } } },
     abbr: { attributes: { title: { test: 'text' } } },
     time: { attributes: { datetime: { test: 'text' } } },
-    span: { attributes: { lang: { test: 'language' }, style: { test: 'style', properties: { color: { test: 'colour', values: ['#a6301f'] }, 'background-color': { test: 'colour', values: ['#ffffff'] } } } } },
+    span: {
+      attributes: {
+        lang: { test: 'language' },
+        style: {
+          test: 'style',
+          properties: { color: { test: 'colour', values: ['#a6301f'] }, 'background-color': { test: 'colour', values: ['#ffffff'] } },
+        },
+      },
+    },
     iframe: { attributes: { src: { test: 'url', hosts: ['cams.example'] }, title: { test: 'text' } } },
   },
   urls: { schemes: { src: ['https'] } },
@@ -49,7 +71,10 @@ const context = contextOf(MARKUP);
 
 /** The document of some markup; `[` and `]` in it say what is selected, `|` where the cursor is. */
 function stateOf(html: string, { schema } = context): EditorState {
-  const { doc } = readDocument(html.replace(/[[\]|]/g, (sign) => ({ '[': '\ue000', ']': '\ue001', '|': '\ue002' })[sign]!), schema);
+  const { doc } = readDocument(
+    html.replace(/[[\]|]/g, (sign) => ({ '[': '\ue000', ']': '\ue001', '|': '\ue002' })[sign]!),
+    schema,
+  );
   const places: Record<string, number> = {};
   doc.descendants((node, at) => {
     for (const sign of ['\ue000', '\ue001', '\ue002']) {
@@ -148,7 +173,8 @@ describe('buttons', () => {
       expect(button.command ?? button.open ?? button.mode).toBeDefined();
       expect(blockedBy(id, context)).toBe('');
       const { makes } = buttonOf(id);
-      if (makes !== null && makes !== 'p') expect(blockedBy(id, nothing)).toContain(makes === 'hr' ? 'hr' : buttonOf(id).needs(nothing.options)[0]!.element);
+      if (makes !== null && makes !== 'p')
+        expect(blockedBy(id, nothing)).toContain(makes === 'hr' ? 'hr' : buttonOf(id).needs(nothing.options)[0]!.element);
     }
   });
 
@@ -212,7 +238,10 @@ describe('the outline', () => {
   });
   test('a second heading of level 1 is named', () => {
     const { schema } = contextOf({ elements: { h1: {} } });
-    expect(outlineOf(readDocument('<h1>a</h1><h1>b</h1>', schema).doc, 1).map(({ fault }) => fault)).toEqual(['', 'A second heading of level 1.']);
+    expect(outlineOf(readDocument('<h1>a</h1><h1>b</h1>', schema).doc, 1).map(({ fault }) => fault)).toEqual([
+      '',
+      'A second heading of level 1.',
+    ]);
   });
   test('ids are made of words, and never twice', () => {
     expect(idFor('Tides & times at Thornholm', new Map(), 'c-')).toBe('c-tides-times-at-thornholm');

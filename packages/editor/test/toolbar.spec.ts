@@ -45,12 +45,19 @@ describe('the toolbar', () => {
   };
 
   test('shows the groups in order, without those that are empty or not named', () => {
-    expect([...toolbar.dom.querySelectorAll('.te-group')].map((group) => group.getAttribute('aria-label'))).toEqual(['Words', 'Links', 'Rare']);
+    expect([...toolbar.dom.querySelectorAll('.te-group')].map((group) => group.getAttribute('aria-label'))).toEqual([
+      'Words',
+      'Links',
+      'Rare',
+    ]);
     expect(buttons().map(({ dataset }) => dataset['button'])).toEqual(['bold', 'underline', 'link', 'undo', 'structure']);
   });
 
   test('has one tab stop, and arrow keys lead through it around the ends, with “More” at the last', () => {
-    const stops = (): string[] => [...toolbar.dom.querySelectorAll<HTMLButtonElement>('button')].filter(({ tabIndex }) => tabIndex === 0).map((one) => one.getAttribute('aria-label')!);
+    const stops = (): string[] =>
+      [...toolbar.dom.querySelectorAll<HTMLButtonElement>('button')]
+        .filter(({ tabIndex }) => tabIndex === 0)
+        .map((one) => one.getAttribute('aria-label')!);
     expect(stops()).toEqual(['Bold']);
     toolbar.focus();
     key('ArrowLeft');
@@ -112,7 +119,10 @@ describe('the toolbar', () => {
     Object.defineProperty(folding.dom, 'scrollWidth', { get: () => folding.dom.querySelectorAll(':scope > .te-group').length * 60 });
     folding.fit();
     expect([...folding.dom.querySelectorAll(':scope > .te-group')].map((group) => group.getAttribute('aria-label'))).toEqual(['Words']);
-    expect([...folding.dom.querySelectorAll('.te-more-panel .te-group')].map((group) => group.getAttribute('aria-label'))).toEqual(['Links', 'Rare']);
+    expect([...folding.dom.querySelectorAll('.te-more-panel .te-group')].map((group) => group.getAttribute('aria-label'))).toEqual([
+      'Links',
+      'Rare',
+    ]);
     expect(folding.button('link')).toBe(folding.dom.querySelector('.te-more'));
     folding.destroy();
   });

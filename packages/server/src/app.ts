@@ -42,7 +42,14 @@ export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): 
   app.use(requestLog(log), loopbackOnly(), applicationHeaders(siteOrigins));
   const [small, large] = [limitBody(LARGEST_BODY), limitBody(LARGEST_PAYLOAD)];
   for (const path of ['/api/v1/specimens', '/api/v1/specimens/*', '/api/v1/assets']) app.use(path, large);
-  for (const path of ['/api/v1/profiles', '/api/v1/profiles/*', '/api/v1/house-limits', '/api/v1/house-limits/*', '/api/v1/documents/*', '/api/v1/site-dictionary/*'])
+  for (const path of [
+    '/api/v1/profiles',
+    '/api/v1/profiles/*',
+    '/api/v1/house-limits',
+    '/api/v1/house-limits/*',
+    '/api/v1/documents/*',
+    '/api/v1/site-dictionary/*',
+  ])
     app.use(path, small);
   app.use('/api/*', async (context, next) => {
     context.header('Cache-Control', 'no-store');

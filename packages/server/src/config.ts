@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 const port = z.coerce.number().int().min(0).max(65535);
 

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { pino } from 'pino';
 import type { Sequelize } from 'sequelize';
+import sharp from 'sharp';
 import { createApp } from '../src/app';
 import { readConfig } from '../src/config';
 import { connect } from '../src/db/connection';
@@ -86,8 +87,10 @@ describe('reading', () => {
     expect(Object.keys(description.paths).sort()).toEqual(
       [
         '/assets',
+        '/assets/folders',
         '/documents',
         '/documents/census',
+        '/documents/{id}',
         '/health',
         '/house-limits',
         '/house-limits/rule-history',
@@ -97,6 +100,9 @@ describe('reading', () => {
         '/profiles/{id}/draft',
         '/profiles/{id}/rule-history',
         '/roles',
+        '/site-dictionary',
+        '/site-dictionary/words',
+        '/site-dictionary/words/{word}',
         '/specimens',
         '/specimens/{id}',
       ].map((path) => `/api/v1${path}`),
@@ -381,8 +387,11 @@ describe('specimens', () => {
   });
 });
 
+const drawn = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#17475c' } });
+
 describe('the asset library', () => {
-  const PNG = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAgAAAAICAIAAABLbSncAAAAEklEQVR4nGNQTo3Ciph1FhYAN5cKeQzB1RkAAAAASUVORK5CYII=', 'base64');
+  let PNG: Buffer;
+  beforeAll(async () => (PNG = await drawn(8, 8).png().toBuffer()));
   const put = (bytes: Buffer, alt = '') =>
     app.request(`${ORIGIN}/api/v1/assets?alt=${encodeURIComponent(alt)}`, {
       method: 'POST',
@@ -394,17 +403,75 @@ describe('the asset library', () => {
     const first = await put(PNG, 'A mark');
     expect(first.status).toBe(201);
     const asset = (await first.json()) as { address: string };
-    expect(asset).toMatchObject({ type: 'image/png', widthPx: 8, heightPx: 8, alt: 'A mark', bytes: PNG.length });
+    expect(asset).toMatchObject({ type: 'image/png', widthPx: 8, heightPx: 8, alt: 'A mark' });
     expect((await put(PNG)).status).toBe(200);
     const served = await site.request(`http://127.0.0.1:4711${asset.address}`, { headers: { host: '127.0.0.1:4711' } });
     expect(served.headers.get('content-type')).toBe('image/png');
     expect(served.headers.get('x-content-type-options')).toBe('nosniff');
-    expect(Buffer.from(await served.arrayBuffer()).equals(PNG)).toBe(true);
-    expect((await (await request('/assets')).json()) as object[]).toHaveLength(1);
+    const kept = await sharp(Buffer.from(await served.arrayBuffer())).metadata();
+    expect([kept.format, kept.width, kept.height]).toEqual(['png', 8, 8]);
+    expect(((await (await request('/assets?q=mark')).json()) as { address: string }[]).map(({ address }) => address)).toContain(
+      asset.address,
+    );
   });
+  const named = (bytes: Buffer, title: string, rest = '') =>
+    app.request(`${ORIGIN}/api/v1/assets?title=${encodeURIComponent(title)}&${rest}`, {
+      method: 'POST',
+      headers: { host: '127.0.0.1:4710', 'content-type': 'application/octet-stream' },
+      body: new Uint8Array(bytes),
+    });
+
+  test('the demo’s pictures are found by their words, in folders', async () => {
+    expect(await (await request('/assets/folders')).json()).toEqual(['charts', 'crew', 'ferries', 'harbours']);
+    const titles = async (query: string) =>
+      ((await (await request(`/assets?${query}`)).json()) as { title: string }[]).map(({ title }) => title);
+    expect(await titles('q=pontoon')).toEqual(expect.arrayContaining(['chart-pontoon.png', 'little-sallow-pontoon.jpg']));
+    expect(await titles('q=pontoon&folder=charts')).toEqual(['chart-pontoon.png']);
+    expect(await titles('q=100%25')).toEqual([]);
+  });
+
+  test('metadata is left out, the picture turned as it asks, and made no wider than is asked', async () => {
+    const photo = await drawn(400, 200)
+      .jpeg()
+      .withExif({ IFD0: { Artist: 'Somebody' } })
+      .withMetadata({ orientation: 6 })
+      .toBuffer();
+    const answer = (await (await named(photo, 'turned.jpg', 'widest=100')).json()) as {
+      address: string;
+      widthPx: number;
+      heightPx: number;
+    };
+    expect([answer.widthPx, answer.heightPx]).toEqual([100, 200]);
+    const served = await site.request(`http://127.0.0.1:4711${answer.address}`, { headers: { host: '127.0.0.1:4711' } });
+    const { exif, orientation } = await sharp(Buffer.from(await served.arrayBuffer())).metadata();
+    expect([exif, orientation]).toEqual([undefined, undefined]);
+    // What has a name can be replaced, so it is asked for anew each time.
+    expect(served.headers.get('cache-control')).toBe('no-cache');
+  });
+
+  test('a name that is taken is asked about: both are kept, the old one is replaced or used', async () => {
+    const [one, other] = [await drawn(20, 10).png().toBuffer(), await drawn(40, 10).png().toBuffer()];
+    const first = (await (await named(one, 'twice.png')).json()) as { address: string };
+    const asked = await named(other, 'twice.png');
+    expect(asked.status).toBe(409);
+    expect(await asked.json()).toMatchObject({ existing: { address: first.address, title: 'twice.png', widthPx: 20 } });
+    expect(await (await named(other, 'twice.png', 'sameName=use-existing')).json()).toMatchObject({ address: first.address, widthPx: 20 });
+    const second = (await (await named(other, 'twice.png', 'sameName=keep-both')).json()) as { title: string; address: string };
+    expect(second.title).toBe('twice (2).png');
+    expect(await (await named(other, 'twice.png', 'sameName=replace')).json()).toMatchObject({ address: first.address, widthPx: 40 });
+    expect((await named(one, 'twice.png', 'folder=crew')).status).toBe(201);
+  });
+
+  test('a picture that is damaged past its head is refused', async () => {
+    const whole = await drawn(300, 300).jpeg().toBuffer();
+    const answer = await named(whole.subarray(0, Math.floor(whole.length / 2)), 'half.jpg');
+    expect(answer.status).toBe(415);
+    expect(((await answer.json()) as { detail: string }).detail).toContain('damaged');
+  });
+
   test.each([
     ['a drawing that can hold scripts', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><script>1</script></svg>')],
-    ['what only begins like a picture', PNG.subarray(0, 10)],
+    ['what only begins like a picture', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0])],
     ['nothing', Buffer.alloc(0)],
   ])('refuses %s', async (_what, bytes) => {
     expect((await put(bytes)).status).toBe(415);
@@ -419,5 +486,50 @@ describe('the asset library', () => {
       body: new Uint8Array(PNG),
     });
     expect(answer.status).toBe(403);
+  });
+});
+
+describe('documents', () => {
+  const put = (id: string, html: string, revision: string | null) =>
+    request(`/documents/${id}`, { method: 'PUT', headers: revision === null ? {} : { 'if-match': `"${revision}"` }, body: { html } });
+
+  test('one is read with its markup, and stored once it was cleaned', async () => {
+    const read = await request('/documents/ferry-today');
+    expect(read.headers.get('etag')).toBe('"1"');
+    expect(await read.json()).toMatchObject({ id: 'ferry-today', profileId: 'ferry-note', revision: 1 });
+    const stored = await put('ferry-today', '<p onclick="x">Noon <script>alert(1)</script><b>only</b></p>', '1');
+    expect(stored.status).toBe(200);
+    expect(await stored.json()).toMatchObject({ html: '<p>Noon <strong>only</strong></p>', revision: 2, changes: 3 });
+    const page = await site.request('http://127.0.0.1:4711/documents/ferry-today', { headers: { host: '127.0.0.1:4711' } });
+    expect(await page.text()).toContain('<p>Noon <strong>only</strong></p>');
+  });
+  test('what it holds is counted anew', async () => {
+    const count = async () => ((await (await request('/documents/census')).json()) as CensusOfAll).elements['sup'] ?? 0;
+    const before = await count();
+    expect((await put('ferry-tomorrow', '<p>1<sup>st</sup></p>', '1')).status).toBe(200);
+    expect(await count()).toBe(before + 1);
+  });
+  test('it is not written over what somebody else stored, and not without saying what was seen', async () => {
+    expect((await put('ferry-today', '<p>x</p>', '1')).status).toBe(412);
+    expect((await put('ferry-today', '<p>x</p>', null)).status).toBe(428);
+    expect((await put('nobody', '<p>x</p>', '1')).status).toBe(404);
+    expect((await request('/documents/nobody')).status).toBe(404);
+    expect((await put('ferry-today', 'x'.repeat(5_000_000), '2')).status).toBe(413);
+  });
+});
+
+describe('the site’s dictionary', () => {
+  test('has the names of the demo; words are added and taken out', async () => {
+    const words = async () => ((await (await request('/site-dictionary')).json()) as { words: string[] }).words;
+    expect(await words()).toContain('Thornholm');
+    expect((await request('/site-dictionary/words', { method: 'POST', body: { word: 'gunwale' } })).status).toBe(200);
+    expect(await words()).toContain('gunwale');
+    await request('/site-dictionary/words', { method: 'POST', body: { word: 'gunwale' } });
+    expect((await words()).filter((word) => word === 'gunwale')).toHaveLength(1);
+    expect((await request('/site-dictionary/words/gunwale', { method: 'DELETE' })).status).toBe(200);
+    expect(await words()).not.toContain('gunwale');
+  });
+  test.each(['two words', '<b>', '', 'x'.repeat(61)])('%j is no word', async (word) => {
+    expect((await request('/site-dictionary/words', { method: 'POST', body: { word } })).status).toBe(422);
   });
 });

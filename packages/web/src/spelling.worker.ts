@@ -37,6 +37,7 @@ async function answer({ task }: SpellingQuestion): Promise<readonly string[]> {
 addEventListener('message', ({ data }: MessageEvent<SpellingQuestion>) => {
   answer(data).then(
     (words) => postMessage({ id: data.id, words } satisfies SpellingAnswer),
-    (error: unknown) => postMessage({ id: data.id, failure: error instanceof Error ? error.message : String(error) } satisfies SpellingAnswer),
+    (error: unknown) =>
+      postMessage({ id: data.id, failure: error instanceof Error ? error.message : String(error) } satisfies SpellingAnswer),
   );
 });

@@ -75,7 +75,10 @@ describe('the board', () => {
 
   test('one tab stop; arrows walk, Alt and arrows move across groups, Delete takes off', async () => {
     const screen = await open();
-    const stops = () => [...(screen.fixture.nativeElement as HTMLElement).querySelectorAll<HTMLElement>('[data-tile]')].filter(({ tabIndex }) => tabIndex === 0).map(({ dataset }) => dataset['tile']);
+    const stops = () =>
+      [...(screen.fixture.nativeElement as HTMLElement).querySelectorAll<HTMLElement>('[data-tile]')]
+        .filter(({ tabIndex }) => tabIndex === 0)
+        .map(({ dataset }) => dataset['tile']);
     expect(stops()).toEqual(['paragraph']);
     await key(screen, 'paragraph', 'ArrowRight');
     expect(stops()).toEqual(['heading-2']);
@@ -127,7 +130,9 @@ describe('the board', () => {
     await screen.click('[aria-label="Remove the group Links"]');
     expect(screen.texts('.groups p')[0]).toMatch(/^The toolbar is empty/);
     design().putOn('bold');
-    expect(arrangeToolbar(screen.profile.toolbar)).toEqual([{ id: 'buttons', label: 'Buttons', buttons: ['bold'], newRow: false, inMore: false }]);
+    expect(arrangeToolbar(screen.profile.toolbar)).toEqual([
+      { id: 'buttons', label: 'Buttons', buttons: ['bold'], newRow: false, inMore: false },
+    ]);
   });
 });
 
@@ -139,7 +144,9 @@ describe('all about a button', () => {
     return screen;
   };
   const press = async (screen: Screen<unknown>, words: string) => {
-    const button = [...(screen.fixture.nativeElement as HTMLElement).querySelectorAll('button')].find((one) => (one.textContent ?? '').trim().startsWith(words));
+    const button = [...(screen.fixture.nativeElement as HTMLElement).querySelectorAll('button')].find((one) =>
+      (one.textContent ?? '').trim().startsWith(words),
+    );
     if (button === undefined) throw new Error(`No “${words}” in ${screen.texts('button').join('; ')}`);
     button.click();
     await screen.settle();

@@ -1,5 +1,5 @@
 import { toPointer } from '../profile/pointer';
-import { SHORTCUTS } from '../toolbar/shortcuts';
+import { SHORTCUTS } from '../profile/shortcuts';
 import { patchToAllow } from '../toolbar/needs';
 import type { Check } from './check';
 

@@ -23,7 +23,12 @@ export function cssMistakes(css: string): CssMistake[] {
     onParseError: (error: SyntaxParseError, fallback) => {
       const place = fallback.loc;
       const { offset, line, rawMessage } = error as SyntaxParseError & { offset: number; line: number; rawMessage: string };
-      mistakes.push({ start: place?.start.offset ?? offset, end: Math.max(place?.end.offset ?? offset + 1, offset + 1), line, message: `${rawMessage}. Browsers pass over this part.` });
+      mistakes.push({
+        start: place?.start.offset ?? offset,
+        end: Math.max(place?.end.offset ?? offset + 1, offset + 1),
+        line,
+        message: `${rawMessage}. Browsers pass over this part.`,
+      });
     },
   });
   return mistakes;

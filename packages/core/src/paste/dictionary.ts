@@ -31,6 +31,6 @@ export function makeSpeller(aff: string, dic: string, words: readonly string[] =
  * @returns whether a word (in lower case) is known; words of fewer than three letters never are
  */
 export function makeDictionary(aff: string, dic: string): (word: string) => boolean {
-  const { knows } = makeSpeller(aff, dic);
-  return (word) => word.length > 2 && knows(word);
+  const speller = makeSpeller(aff, dic);
+  return (word) => word.length > 2 && speller.knows(word);
 }

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { attributesOf, linesOf, outlineOf } from './outline';
 import { elementsOf } from '../html/transform';
 import { visibleText } from '../html/text';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { isColour } from './colour';
 
 /** Profiles, page kinds and toolbar groups are named by ids that can stand in an address and as a file's name. */

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { houseLimitsSchema, profileSchema } from './schema';
 
 /** The JSON Schema (draft 2020-12) of a profile as it may be written: keys with a default can be left out. */

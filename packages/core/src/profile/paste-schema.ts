@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { patternMistake } from './pattern';
 
 /** Where pasted content comes from, as far as its own marks tell. */

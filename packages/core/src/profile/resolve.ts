@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { isObject, mergePatch, type Json, type JsonObject } from './merge-patch';
 import { fromPointer, toPointer } from './pointer';
 import {

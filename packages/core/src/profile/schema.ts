@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { idSchema, isColourSchema as colour } from './basic-schema';
 import { pasteSchema } from './paste-schema';
 import { patternMistake } from './pattern';

@@ -1,6 +1,6 @@
-import { z } from 'zod';
-import { BUTTON_IDS } from '../toolbar/button-ids';
-import { SHORTCUT_IDS } from '../toolbar/shortcuts';
+import * as z from 'zod';
+import { BUTTON_IDS } from './button-ids';
+import { SHORTCUT_IDS } from './shortcuts';
 import { idSchema, isColourSchema } from './basic-schema';
 
 const className = z
@@ -17,7 +17,9 @@ const colours = z
 
 /** What can be chosen of single buttons. */
 export const toolbarOptionsSchema = z.strictObject({
-  'block-kind': z.strictObject({ levels: z.array(z.int().min(1).max(6)).max(6).default([2, 3, 4]).describe('The heading levels offered.') }).prefault({}),
+  'block-kind': z
+    .strictObject({ levels: z.array(z.int().min(1).max(6)).max(6).default([2, 3, 4]).describe('The heading levels offered.') })
+    .prefault({}),
   bold: z.strictObject({ element: z.enum(['strong', 'b']).default('strong') }).prefault({}),
   italic: z.strictObject({ element: z.enum(['em', 'i']).default('em') }).prefault({}),
   strike: z.strictObject({ element: z.enum(['s', 'del']).default('s') }).prefault({}),
@@ -33,7 +35,9 @@ export const toolbarOptionsSchema = z.strictObject({
     .prefault({})
     .describe('The class that each alignment gives the block.'),
   indent: z.strictObject({ classes: z.array(className).min(1).max(6).default(['indent-1', 'indent-2', 'indent-3']) }).prefault({}),
-  'block-quote': z.strictObject({ askSource: z.boolean().default(false).describe('Whether the address of the source is asked for.') }).prefault({}),
+  'block-quote': z
+    .strictObject({ askSource: z.boolean().default(false).describe('Whether the address of the source is asked for.') })
+    .prefault({}),
   link: z
     .strictObject({
       kinds: z
@@ -51,9 +55,16 @@ export const toolbarOptionsSchema = z.strictObject({
       widestPx: z.int().min(50).max(6000).default(1440).describe('Wider pictures are made smaller as they are taken into the library.'),
       caption: z.boolean().default(true).describe('Whether a caption is offered.'),
       placements: z
-        .strictObject({ left: noClass.default('left'), right: noClass.default('right'), centre: noClass.default(''), full: noClass.default('') })
+        .strictObject({
+          left: noClass.default('left'),
+          right: noClass.default('right'),
+          centre: noClass.default(''),
+          full: noClass.default(''),
+        })
         .prefault({})
-        .describe('The class that each placement gives the figure, or the picture where there are no figures; empty where it is not offered.'),
+        .describe(
+          'The class that each placement gives the figure, or the picture where there are no figures; empty where it is not offered.',
+        ),
     })
     .prefault({}),
   table: z
@@ -64,16 +75,31 @@ export const toolbarOptionsSchema = z.strictObject({
     })
     .prefault({}),
   'special-characters': z
-    .strictObject({ characters: z.array(z.string().min(1).max(8)).max(200).default(['–', '—', '…', '‘', '’', '“', '”', '°', '′', '″', '×', '½', '€', '£']) })
+    .strictObject({
+      characters: z
+        .array(z.string().min(1).max(8))
+        .max(200)
+        .default(['–', '—', '…', '‘', '’', '“', '”', '°', '′', '″', '×', '½', '€', '£']),
+    })
     .prefault({})
     .describe('The characters that come first.'),
   language: z
-    .strictObject({ languages: z.array(z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/)).max(40).default(['cy', 'de', 'en', 'es', 'fr', 'nl', 'nb', 'pl']) })
+    .strictObject({
+      languages: z
+        .array(z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/))
+        .max(40)
+        .default(['cy', 'de', 'en', 'es', 'fr', 'nl', 'nb', 'pl']),
+    })
     .prefault({})
     .describe('The languages offered, as language tags (BCP 47).'),
-  date: z.strictObject({ form: z.enum(['long', 'short']).default('long') }).prefault({}).describe('long: 3 March 2026. short: 2026-03-03.'),
+  date: z
+    .strictObject({ form: z.enum(['long', 'short']).default('long') })
+    .prefault({})
+    .describe('long: 3 March 2026. short: 2026-03-03.'),
   'summary-break': z.strictObject({ class: className.default('summary-end') }).prefault({}),
-  'word-count': z.strictObject({ most: z.int().min(1).max(1_000_000).optional().describe('The number of characters above which the author is told.') }).prefault({}),
+  'word-count': z
+    .strictObject({ most: z.int().min(1).max(1_000_000).optional().describe('The number of characters above which the author is told.') })
+    .prefault({}),
 });
 
 const groupSchema = z.strictObject({

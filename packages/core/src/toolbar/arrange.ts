@@ -1,5 +1,5 @@
 import type { Toolbar } from '../profile/toolbar-schema';
-import type { ButtonId } from './button-ids';
+import type { ButtonId } from '../profile/button-ids';
 
 /** A group of the toolbar as authors see it. */
 export interface ArrangedGroup {
@@ -72,7 +72,10 @@ function insert(list: ButtonId[], button: ButtonId, place: string, waiting: read
  * @param toolbar the groups, whose own lists are the begin
  * @param wanted the buttons of each group that are to be shown
  */
-export function changesToArrange({ order, groups }: Pick<Toolbar, 'order' | 'groups'>, wanted: ReadonlyMap<string, readonly ButtonId[]>): ToolbarChanges {
+export function changesToArrange(
+  { order, groups }: Pick<Toolbar, 'order' | 'groups'>,
+  wanted: ReadonlyMap<string, readonly ButtonId[]>,
+): ToolbarChanges {
   const changes: ToolbarChanges = {};
   const kept = new Set<ButtonId>();
   const seen = new Set<ButtonId>();

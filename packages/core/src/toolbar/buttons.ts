@@ -1,5 +1,5 @@
 import type { ToolbarOptions } from '../profile/toolbar-schema';
-import { BUTTON_IDS, type ButtonId } from './button-ids';
+import { BUTTON_IDS, type ButtonId } from '../profile/button-ids';
 
 /** Something that the markup rules must keep for a button's work to last. */
 export interface Need {
@@ -170,8 +170,14 @@ declare('words', 'date', 'Date', 'Puts in a date that programs can read too.', {
 declare('words', 'clear-formatting', 'Clear formatting', 'Takes bold, italic and the like off the selection.', { key: 'Mod-\\' });
 
 const item: Need = { element: 'li' };
-declare('lists', 'bulleted-list', 'Bulleted list', 'Turns paragraphs into a bulleted list, and back.', { ...makes('ul', item), key: 'Mod-Shift-8' });
-declare('lists', 'numbered-list', 'Numbered list', 'Turns paragraphs into a numbered list, and back.', { ...makes('ol', item), key: 'Mod-Shift-7' });
+declare('lists', 'bulleted-list', 'Bulleted list', 'Turns paragraphs into a bulleted list, and back.', {
+  ...makes('ul', item),
+  key: 'Mod-Shift-8',
+});
+declare('lists', 'numbered-list', 'Numbered list', 'Turns paragraphs into a numbered list, and back.', {
+  ...makes('ol', item),
+  key: 'Mod-Shift-7',
+});
 declare('lists', 'list-numbers', 'Numbers of the list', 'Sets how a list counts and where it begins.', {
   ...makes(
     'ol',
@@ -180,7 +186,13 @@ declare('lists', 'list-numbers', 'Numbers of the list', 'Sets how a list counts 
   ),
   acts: 2,
 });
-declare('lists', 'definition-list', 'Term list', 'Lists terms, each with its explanation.', makes('dl', { element: 'dt' }, { element: 'dd' }));
+declare(
+  'lists',
+  'definition-list',
+  'Term list',
+  'Lists terms, each with its explanation.',
+  makes('dl', { element: 'dt' }, { element: 'dd' }),
+);
 declare('lists', 'indent', 'Indent', 'Puts a list item below the one above it; sets other blocks in by a class.', {
   needs: ({ indent }) => [classes('p', indent.classes)],
   key: 'Mod-]',
@@ -221,7 +233,11 @@ declare('things', 'table', 'Table', 'Puts in a table, and changes its rows, colu
   options: 'table',
 });
 declare('things', 'embed', 'Embed', 'Shows a page of an allowed host within this one, such as a camera or a film.', {
-  ...makes('iframe', { element: 'iframe', attribute: 'src', test: { test: 'url', hosts: ['cams.example'] } }, { element: 'iframe', attribute: 'title', test: { test: 'text', maxLength: 200 } }),
+  ...makes(
+    'iframe',
+    { element: 'iframe', attribute: 'src', test: { test: 'url', hosts: ['cams.example'] } },
+    { element: 'iframe', attribute: 'title', test: { test: 'text', maxLength: 200 } },
+  ),
   acts: 3,
 });
 
@@ -230,7 +246,9 @@ declare('characters', 'special-characters', 'Special characters', 'Finds signs t
   options: 'special-characters',
 });
 declare('characters', 'line-break', 'Line break', 'Begins a line within the same paragraph.', makes('br'));
-declare('characters', 'hard-space', 'Hard space', 'Keeps two words on one line, such as a number and its unit.', { key: 'Mod-Shift-Space' });
+declare('characters', 'hard-space', 'Hard space', 'Keeps two words on one line, such as a number and its unit.', {
+  key: 'Mod-Shift-Space',
+});
 declare('characters', 'soft-hyphen', 'Soft hyphen', 'Shows where a long word may be broken.', { key: 'Mod-Shift--' });
 
 declare('work', 'undo', 'Undo', 'Takes back the last change.', { key: 'Mod-z' });

@@ -3,7 +3,7 @@ import type { Json, JsonObject } from '../profile/merge-patch';
 import { mergeChain, type ProfileSource } from '../profile/resolve';
 import { toolbarSchema, type Toolbar } from '../profile/toolbar-schema';
 import { changesToArrange, type ArrangedGroup } from './arrange';
-import type { ButtonId } from './button-ids';
+import type { ButtonId } from '../profile/button-ids';
 
 /** The toolbar that a profile would have if its own document said nothing of it; null for a profile without a parent. */
 export function inheritedToolbar(chain: readonly ProfileSource[]): Toolbar | null {
@@ -51,5 +51,5 @@ export function setToolbar(chain: readonly ProfileSource[], wanted: readonly Arr
   for (const id of Object.keys((own.document['toolbar'] as JsonObject | undefined)?.['groups'] ?? {}))
     if (!order.includes(id) && known[id] === undefined) document = inOwn(document, ['toolbar', 'groups', id], undefined);
   const isNothing = Object.keys(changes).length === 0 && Object.keys(inherited?.changes ?? {}).length === 0;
-  return inOwn(document, ['toolbar', 'changes'], isNothing ? undefined : (changes as Json));
+  return inOwn(document, ['toolbar', 'changes'], isNothing ? undefined : changes);
 }

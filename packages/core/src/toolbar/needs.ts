@@ -3,7 +3,7 @@ import type { JsonObject } from '../profile/merge-patch';
 import { isObject } from '../profile/merge-patch';
 import type { ResolvedProfile } from '../profile/resolve';
 import type { ToolbarOptions } from '../profile/toolbar-schema';
-import type { ButtonId } from './button-ids';
+import type { ButtonId } from '../profile/button-ids';
 import { BUTTONS, buttonOf, type ButtonDeclaration, type Need } from './buttons';
 
 /** What of a button's markup the rules would take away again. */
@@ -52,8 +52,10 @@ export function patchToAllow(missing: readonly Need[], resolved?: ResolvedProfil
     const old = resolved?.profile.markup.elements[element]?.attributes?.[attribute];
     const attributes = (rule['attributes'] ??= {}) as JsonObject;
     const begun = attributes[attribute];
-    const before = isObject(begun) && Array.isArray(begun['values']) ? begun['values'] : old !== undefined && 'values' in old ? (old.values ?? []) : [];
-    if ((old?.test === 'tokens' || old?.test === 'list') && values.length > 0) attributes[attribute] = { values: [...new Set([...before, ...values])] as string[] };
+    const before =
+      isObject(begun) && Array.isArray(begun['values']) ? begun['values'] : old !== undefined && 'values' in old ? (old.values ?? []) : [];
+    if ((old?.test === 'tokens' || old?.test === 'list') && values.length > 0)
+      attributes[attribute] = { values: [...new Set([...before, ...values])] as string[] };
     else attributes[attribute] = test as JsonObject;
   }
   return { markup: { elements } };
@@ -66,10 +68,15 @@ export function patchToAllow(missing: readonly Need[], resolved?: ResolvedProfil
  */
 export function markupOnlyFor(id: ButtonId, shown: readonly ButtonId[], resolved: ResolvedProfile, rules: CompiledRules): string[] {
   const { options } = resolved.profile.toolbar;
-  const elementsOf = (button: ButtonId): string[] => buttonOf(button).needs(options).map(({ element }) => element);
+  const elementsOf = (button: ButtonId): string[] =>
+    buttonOf(button)
+      .needs(options)
+      .map(({ element }) => element);
   const others = new Set(shown.filter((other) => other !== id).flatMap(elementsOf));
   for (const { element } of SHARED) others.add(element);
-  return [...new Set(elementsOf(id))].filter((element) => !others.has(element) && rules.element(element).outcome === 'keep' && rules.element(element).name === element);
+  return [...new Set(elementsOf(id))].filter(
+    (element) => !others.has(element) && rules.element(element).outcome === 'keep' && rules.element(element).name === element,
+  );
 }
 
 /** What documents need whatever the toolbar has. */

@@ -1,10 +1,10 @@
 import type { CompiledRules } from '../markup/compile';
 import type { Toolbar } from '../profile/toolbar-schema';
 import { arrangeToolbar } from './arrange';
-import type { ButtonId } from './button-ids';
+import type { ButtonId } from '../profile/button-ids';
 import { buttonOf } from './buttons';
 import { missingMarkup, needInWords } from './needs';
-import { SHORTCUTS, type ShortcutId } from './shortcuts';
+import { SHORTCUTS, type ShortcutId } from '../profile/shortcuts';
 
 /** Something that authors may have to be able to do. */
 export interface AuthorTask {
@@ -82,9 +82,15 @@ export function tryTasks(toolbar: Toolbar, rules: CompiledRules, asked: readonly
   });
   const wanted = new Set(tasks.flatMap(({ buttons }) => buttons));
   const general = AUTHOR_TASKS.flatMap(({ buttons }) => buttons);
-  return { answers, unasked: shown.filter((id) => !wanted.has(id) && (general.includes(id) || buttonOf(id).makes !== null) && id !== 'paragraph') };
+  return {
+    answers,
+    unasked: shown.filter((id) => !wanted.has(id) && (general.includes(id) || buttonOf(id).makes !== null) && id !== 'paragraph'),
+  };
 }
 
 function isKept(elements: readonly string[], rules: CompiledRules): boolean {
-  return elements.length === 0 || elements.some((element) => rules.element(element).outcome === 'keep' && rules.element(element).name === element);
+  return (
+    elements.length === 0 ||
+    elements.some((element) => rules.element(element).outcome === 'keep' && rules.element(element).name === element)
+  );
 }

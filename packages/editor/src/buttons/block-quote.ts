@@ -43,7 +43,9 @@ export const blockQuote: Button = {
         context.run(toggle);
         const quote = ancestor(view.state, (node) => node.type.name === name);
         if (quote !== null && answer.address !== '')
-          view.dispatch(view.state.tr.setNodeMarkup(quote.at, null, { attributes: withAttribute(attributesOf(quote.node), 'cite', answer.address) }));
+          view.dispatch(
+            view.state.tr.setNodeMarkup(quote.at, null, { attributes: withAttribute(attributesOf(quote.node), 'cite', answer.address) }),
+          );
         return true;
       },
     });

@@ -10,15 +10,18 @@ const colour = (id: Extract<ButtonId, 'text-colour' | 'background-colour'>, prop
   const declaration = new RegExp(`(^|;)\\s*${property}\\s*:[^;]*`, 'i');
   const without = (attributes: HtmlAttributes): HtmlAttributes | null => {
     const { style = '', ...rest } = attributes;
-    const left = style.replace(declaration, '').replace(/^\s*;\s*/, '').trim();
+    const left = style
+      .replace(declaration, '')
+      .replace(/^\s*;\s*/, '')
+      .trim();
     return left === '' && Object.keys(rest).length === 0 ? null : left === '' ? rest : { ...rest, style: left };
   };
   return {
     id,
     icon,
     isActive: (state) =>
-      marksIn(state, 'span', state.selection.empty ? { from: state.selection.from, to: state.selection.from } : state.selection).some((mark) =>
-        declaration.test((mark.attrs['attributes'] as HtmlAttributes)['style'] ?? ''),
+      marksIn(state, 'span', state.selection.empty ? { from: state.selection.from, to: state.selection.from } : state.selection).some(
+        (mark) => declaration.test((mark.attrs['attributes'] as HtmlAttributes)['style'] ?? ''),
       ),
     isPossible: (state) => {
       const { from, to } = wordsToMark(state, 'span');
@@ -28,28 +31,29 @@ const colour = (id: Extract<ButtonId, 'text-colour' | 'background-colour'>, prop
     open: (context) => {
       const range = wordsToMark(context.view.state, 'span');
       const set = (value: string | null): void => {
-        const old = marksIn(context.view.state, 'span', range).find((mark) => declaration.test((mark.attrs['attributes'] as HtmlAttributes)['style'] ?? ''));
+        const old = marksIn(context.view.state, 'span', range).find((mark) =>
+          declaration.test((mark.attrs['attributes'] as HtmlAttributes)['style'] ?? ''),
+        );
         const rest = old === undefined ? null : without(old.attrs['attributes'] as HtmlAttributes);
         const attributes =
-          value === null ? rest : { ...rest, style: [rest?.['style'], `${property}: ${value}`].filter((part) => part !== undefined && part !== '').join('; ') };
+          value === null
+            ? rest
+            : { ...rest, style: [rest?.['style'], `${property}: ${value}`].filter((part) => part !== undefined && part !== '').join('; ') };
         context.run(setElement('span', range, attributes, ({ style = '' }) => declaration.test(style)));
       };
-      context.menu(
-        id === 'text-colour' ? 'Text colour' : 'Background colour',
-        [
-          ...context.options[id].colours.map(({ name, value }) => ({
-            label: name,
-            sample: (item: HTMLElement) => {
-              const patch = item.ownerDocument.createElement('i');
-              patch.className = 'te-patch';
-              patch.style.background = value;
-              item.prepend(patch);
-            },
-            press: () => set(value),
-          })),
-          { label: 'No colour', press: () => set(null) },
-        ],
-      );
+      context.menu(id === 'text-colour' ? 'Text colour' : 'Background colour', [
+        ...context.options[id].colours.map(({ name, value }) => ({
+          label: name,
+          sample: (item: HTMLElement) => {
+            const patch = item.ownerDocument.createElement('i');
+            patch.className = 'te-patch';
+            patch.style.background = value;
+            item.prepend(patch);
+          },
+          press: () => set(value),
+        })),
+        { label: 'No colour', press: () => set(null) },
+      ]);
     },
   };
 };

@@ -8,10 +8,17 @@ import { selectedElement } from '../selection';
 import type { Button } from './button';
 
 /** What an address of another site becomes, or why it is refused and what is allowed. */
-export function checkEmbed(typed: string, { rules, profile }: Pick<ButtonContext, 'rules' | 'profile'>): { address: string } | { refusal: string } {
+export function checkEmbed(
+  typed: string,
+  { rules, profile }: Pick<ButtonContext, 'rules' | 'profile'>,
+): { address: string } | { refusal: string } {
   const pasted = /<iframe[^>]*\ssrc\s*=\s*["']?([^"'\s>]+)/i.exec(typed)?.[1] ?? typed.trim();
   if (pasted === '') return { refusal: 'Type the address of the film, map or camera.' };
-  const whole = pasted.startsWith('//') ? `https:${pasted}` : /^[a-z][a-z0-9+.-]*:/i.test(pasted) || pasted.startsWith('/') ? pasted : `https://${pasted}`;
+  const whole = pasted.startsWith('//')
+    ? `https:${pasted}`
+    : /^[a-z][a-z0-9+.-]*:/i.test(pasted) || pasted.startsWith('/')
+      ? pasted
+      : `https://${pasted}`;
   const test = profile.markup.elements['iframe']?.attributes?.['src'];
   const hosts = test?.test === 'url' ? (test.hosts ?? []) : [];
   const allowed = hosts.length === 0 ? '' : ` Allowed here: ${hosts.join(', ')}.`;

@@ -35,7 +35,8 @@ export const summaryBreak: Button = {
               tr.doc.descendants((node, at) => {
                 if (node.type === type && (node.attrs['attributes'] as Record<string, string>)['class'] === name) others.push(at);
               });
-              const added = others.find((at) => state.doc.resolve(Math.min(at, state.doc.content.size)).nodeAfter !== tr.doc.nodeAt(at)) ?? -1;
+              const added =
+                others.find((at) => state.doc.resolve(Math.min(at, state.doc.content.size)).nodeAfter !== tr.doc.nodeAt(at)) ?? -1;
               for (const at of others.reverse()) if (at !== added) tr.delete(at, at + 1);
               dispatch(tr);
             },
@@ -51,10 +52,16 @@ const details = nodeNameOf('details');
 export const foldedDetails: Button = {
   id: 'details',
   icon: ListCollapse,
-  command: ({ schema }) => (state, dispatch, view) =>
-    isInside(state, details)
-      ? unwrapBlock((node) => node.type.name === details)(state, dispatch, view)
-      : wrapBlocks(schema.nodes[details], (of) => of.nodes[nodeNameOf('summary')]?.create(null, of.nodes['line']!.create()) ?? null)(state, dispatch, view),
+  command:
+    ({ schema }) =>
+    (state, dispatch, view) =>
+      isInside(state, details)
+        ? unwrapBlock((node) => node.type.name === details)(state, dispatch, view)
+        : wrapBlocks(schema.nodes[details], (of) => of.nodes[nodeNameOf('summary')]?.create(null, of.nodes['line']!.create()) ?? null)(
+            state,
+            dispatch,
+            view,
+          ),
   isActive: (state) => isInside(state, details),
   whyNot: 'Details cannot stand here.',
 };

@@ -14,7 +14,9 @@ export const keyboardHelp: Button = {
       if (rows.length === 0) return [];
       const body = make(host, 'tbody');
       for (const [keys, words] of rows)
-        body.append(make(host, 'tr', {}, make(host, 'th', { scope: 'row' }, make(host, 'kbd', { text: keys })), make(host, 'td', { text: words })));
+        body.append(
+          make(host, 'tr', {}, make(host, 'th', { scope: 'row' }, make(host, 'kbd', { text: keys })), make(host, 'td', { text: words })),
+        );
       return [make(host, 'h3', { text: title }), make(host, 'table', { class: 'te-keys' }, body)];
     };
     const { enter, shiftEnter, tab } = profile.surface;
@@ -24,7 +26,8 @@ export const keyboardHelp: Button = {
       .filter(({ key }) => key !== null);
     const typed = SHORTCUTS.filter(
       ({ id, elements }) =>
-        profile.toolbar.shortcuts[id] === true && (elements.length === 0 || elements.some((element) => rules.element(element).outcome === 'keep')),
+        profile.toolbar.shortcuts[id] === true &&
+        (elements.length === 0 || elements.some((element) => rules.element(element).outcome === 'keep')),
     );
     const dialog = context.dialog({ title: 'Keys and typed marks' });
     dialog.body.append(
@@ -33,7 +36,10 @@ export const keyboardHelp: Button = {
         ...buttons.map(({ key, label }): [string, string] => [keyLabel(key!), label]),
         ['Enter', enter === 'break' ? 'A line break' : enter === 'block' ? 'A new block' : 'A new paragraph'],
         ...(shiftEnter === 'nothing' ? [] : [['Shift+Enter', shiftEnter === 'break' ? 'A line break' : 'A new paragraph'] as const]),
-        ['Tab', tab === 'leave' ? 'In tables the next cell; elsewhere it leaves the text' : 'In tables the next cell; in lists one step in'],
+        [
+          'Tab',
+          tab === 'leave' ? 'In tables the next cell; elsewhere it leaves the text' : 'In tables the next cell; in lists one step in',
+        ],
       ]),
       ...table(
         'Marks while typing',

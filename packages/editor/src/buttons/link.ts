@@ -43,12 +43,17 @@ function openLink(context: EditorContext): void {
   const old = (marksIn(view.state, 'a', range)[0]?.attrs['attributes'] as HtmlAttributes | undefined) ?? {};
   const href = old['href'] ?? '';
   // Of a picture, or of words in several blocks, only where they lead is asked.
-  const isFixed = view.state.selection instanceof NodeSelection || !view.state.doc.resolve(range.from).sameParent(view.state.doc.resolve(range.to));
+  const isFixed =
+    view.state.selection instanceof NodeSelection || !view.state.doc.resolve(range.from).sameParent(view.state.doc.resolve(range.to));
   const words = view.state.doc.textBetween(range.from, range.to, ' ');
   const kinds = options.link.kinds.filter((kind) => kind !== 'page' || services.pages !== undefined);
   let kind: Kind = kinds.includes(kindOf(href)) && href !== '' ? kindOf(href) : (kinds[0] ?? 'address');
 
-  const picker = choice(host, kinds.map((value) => ({ value, label: KINDS[value] })), kind);
+  const picker = choice(
+    host,
+    kinds.map((value) => ({ value, label: KINDS[value] })),
+    kind,
+  );
   const shown = make(host, 'input', { type: 'text', autocomplete: 'off', value: words });
   const part = make(host, 'div', { class: 'te-part' });
   const note = make(host, 'p', { class: 'te-hint', role: 'status' });
@@ -74,9 +79,17 @@ function openLink(context: EditorContext): void {
     part.append(field(host, label, input, hint));
     return input;
   };
-  const listed = (label: string, entries: readonly { value: string; label: string; note?: string }[], value: string, empty: string): HTMLSelectElement => {
+  const listed = (
+    label: string,
+    entries: readonly { value: string; label: string; note?: string }[],
+    value: string,
+    empty: string,
+  ): HTMLSelectElement => {
     const list = make(host, 'select', { size: 7, class: 'te-list' });
-    for (const entry of entries) list.append(make(host, 'option', { value: entry.value, text: entry.note === undefined ? entry.label : `${entry.label}  (${entry.note})` }));
+    for (const entry of entries)
+      list.append(
+        make(host, 'option', { value: entry.value, text: entry.note === undefined ? entry.label : `${entry.label}  (${entry.note})` }),
+      );
     list.value = value;
     part.append(field(host, label, list));
     answer = () => (list.value === '' ? { refusal: empty, control: list } : { address: list.value });
@@ -87,11 +100,21 @@ function openLink(context: EditorContext): void {
     part.replaceChildren();
     note.textContent = '';
     prepare = () => {};
-    if (kind === 'address') typed('Address', kindOf(href) === 'address' || !kinds.includes('page') ? href : '', 'Such as https://harbour.example/tides. Without https:// it is completed.', (text) => text);
+    if (kind === 'address')
+      typed(
+        'Address',
+        kindOf(href) === 'address' || !kinds.includes('page') ? href : '',
+        'Such as https://harbour.example/tides. Without https:// it is completed.',
+        (text) => text,
+      );
     else if (kind === 'mail')
-      typed('Mail address', href.replace(/^mailto:/i, ''), '', (text) => (text.trim() === '' ? '' : `mailto:${text.trim().replace(/^mailto:/i, '')}`));
+      typed('Mail address', href.replace(/^mailto:/i, ''), '', (text) =>
+        text.trim() === '' ? '' : `mailto:${text.trim().replace(/^mailto:/i, '')}`,
+      );
     else if (kind === 'telephone')
-      typed('Telephone number', href.replace(/^tel:/i, ''), 'With the code of the country, such as +44 1632 960 001.', (text) => (text.trim() === '' ? '' : `tel:${text.replace(/^tel:/i, '').replace(/[\s().-]/g, '')}`));
+      typed('Telephone number', href.replace(/^tel:/i, ''), 'With the code of the country, such as +44 1632 960 001.', (text) =>
+        text.trim() === '' ? '' : `tel:${text.replace(/^tel:/i, '').replace(/[\s().-]/g, '')}`,
+      );
     else if (kind === 'page') pages();
     else places();
   };
@@ -106,7 +129,9 @@ function openLink(context: EditorContext): void {
       services.pages!.find(query.value).then(
         (found) => {
           if (mine !== turn) return;
-          list.replaceChildren(...found.map((page) => make(host, 'option', { value: page.address, text: `${page.title}  (${page.kind})` })));
+          list.replaceChildren(
+            ...found.map((page) => make(host, 'option', { value: page.address, text: `${page.title}  (${page.kind})` })),
+          );
           list.value = found.some(({ address }) => address === href) ? href : query.value.trim() === '' ? '' : (found[0]?.address ?? '');
           note.textContent = found.length === 0 ? 'No page has this in its title.' : '';
         },
@@ -128,18 +153,28 @@ function openLink(context: EditorContext): void {
     const headings = outlineOf(doc);
     const anchors = [...ids].filter(([, at]) => !headings.some((heading) => heading.at === at)).map(([id]) => id);
     const entries = [
-      ...headings.map(({ at, level, text, id }) => ({ value: id === '' ? `at:${at}` : `#${id}`, label: `${'   '.repeat(Math.max(0, level - 2))}${text}` })),
+      ...headings.map(({ at, level, text, id }) => ({
+        value: id === '' ? `at:${at}` : `#${id}`,
+        label: `${'   '.repeat(Math.max(0, level - 2))}${text}`,
+      })),
       ...anchors.map((id) => ({ value: `#${id}`, label: id, note: 'anchor' })),
     ];
     const list = listed('Headings and anchors', entries, href, 'This text has no headings and no anchors yet.');
     const { prefix } = profile.markup.ids;
     answer = () => {
-      if (list.value === '') return { refusal: entries.length === 0 ? 'This text has no headings and no anchors yet.' : 'Choose one of the list.', control: list };
+      if (list.value === '')
+        return {
+          refusal: entries.length === 0 ? 'This text has no headings and no anchors yet.' : 'Choose one of the list.',
+          control: list,
+        };
       if (!list.value.startsWith('at:')) return { address: list.value };
       const at = Number(list.value.slice(3));
       const heading = doc.nodeAt(at)!;
       if (!isAttributeKept(rules, heading.type.spec['element'] as string, 'id'))
-        return { refusal: 'The rules let headings of this level have no id, so no link can lead there. Put an anchor before it.', control: list };
+        return {
+          refusal: 'The rules let headings of this level have no id, so no link can lead there. Put an anchor before it.',
+          control: list,
+        };
       const id = idFor(heading.textContent, ids, prefix);
       prepare = () => view.dispatch(setAttributes(view.state.tr, at, withAttribute(attributesOf(heading), 'id', id)));
       return { address: `#${id}` };
@@ -194,7 +229,8 @@ export const link: Button = {
   icon: Link,
   open: openLink,
   isActive: (state) => hasMark(state, name),
-  isPossible: ({ selection }) => !selection.empty || (selection.$from.parent.inlineContent && selection.$from.parent.type.spec.code !== true),
+  isPossible: ({ selection }) =>
+    !selection.empty || (selection.$from.parent.inlineContent && selection.$from.parent.type.spec.code !== true),
   whyNot: 'There are no words here to link.',
 };
 

@@ -44,7 +44,9 @@ export const language: Button = {
   icon: Languages,
   isActive: (state) => {
     const { from, to } = state.selection;
-    return marksIn(state, 'span', { from: Math.max(0, from - 1), to }).some((mark) => 'lang' in (mark.attrs['attributes'] as HtmlAttributes));
+    return marksIn(state, 'span', { from: Math.max(0, from - 1), to }).some(
+      (mark) => 'lang' in (mark.attrs['attributes'] as HtmlAttributes),
+    );
   },
   isPossible: (state) => {
     const { from, to } = wordsToMark(state, 'span');
@@ -97,7 +99,10 @@ export const date: Button = {
           dialog.complain('Choose a day.', day);
           return false;
         }
-        const words = form.value === 'short' ? day.value : chosen.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' });
+        const words =
+          form.value === 'short'
+            ? day.value
+            : chosen.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' });
         const type = schema.marks[markNameOf('time')]!;
         const attributes: HtmlAttributes = isValueKept(rules, 'time', 'datetime', day.value) ? { datetime: day.value } : {};
         view.dispatch(view.state.tr.replaceSelectionWith(schema.text(words, [type.create({ attributes })]), false).scrollIntoView());

@@ -15,7 +15,12 @@ export const specialCharacters: Button = {
     const { host, options, view } = context;
     const storage = host.defaultView?.localStorage;
     const recent = (): string[] => (storage?.getItem(RECENT_KEY) ?? '').split(' ').filter((one) => one !== '');
-    const query = make(host, 'input', { type: 'search', 'aria-label': 'Find by name', placeholder: 'Find by name, such as “half” or “degree”', autocomplete: 'off' });
+    const query = make(host, 'input', {
+      type: 'search',
+      'aria-label': 'Find by name',
+      placeholder: 'Find by name, such as “half” or “degree”',
+      autocomplete: 'off',
+    });
     const results = make(host, 'div', { class: 'te-characters' });
     const named = make(host, 'p', { class: 'te-hint', role: 'status' });
     const take = (character: string): void => {

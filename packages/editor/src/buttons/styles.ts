@@ -27,7 +27,11 @@ const classAttribute = (old: HtmlAttributes, classes: readonly string[], isOn: b
 };
 
 /** What a style does at a selection, and whether it is on there; null where it cannot be applied. */
-function styleAt(state: EditorState, { rules, schema }: ButtonContext, { element, classes }: Simple): { isOn: boolean; command: Command } | null {
+function styleAt(
+  state: EditorState,
+  { rules, schema }: ButtonContext,
+  { element, classes }: Simple,
+): { isOn: boolean; command: Command } | null {
   const isKept = (name: string): boolean => classes.every((one) => isValueKept(rules, name, 'class', one));
   const blockType = schema.nodes[nodeNameOf(element)];
   if (blockType?.isTextblock === true) {
@@ -37,7 +41,11 @@ function styleAt(state: EditorState, { rules, schema }: ButtonContext, { element
     return {
       isOn,
       command: (now, dispatch, view) => {
-        const change: Command = (after, go) => changeTextBlocks((name) => name === element, (node) => classAttribute(attributesOf(node), classes, !isOn))(after, go);
+        const change: Command = (after, go) =>
+          changeTextBlocks(
+            (name) => name === element,
+            (node) => classAttribute(attributesOf(node), classes, !isOn),
+          )(after, go);
         const paragraph = schema.nodes[nodeNameOf('p')];
         if (isOn && element !== 'p' && paragraph !== undefined) return setBlockType(paragraph)(now, dispatch, view);
         if (blocks.every(({ node }) => node.type === blockType)) return change(now, dispatch);
@@ -53,7 +61,9 @@ function styleAt(state: EditorState, { rules, schema }: ButtonContext, { element
     return {
       isOn,
       command: (now, dispatch) => {
-        dispatch?.(now.tr.setNodeMarkup(around.at, null, { attributes: classAttribute(attributesOf(around.node), classes, !isOn) }).scrollIntoView());
+        dispatch?.(
+          now.tr.setNodeMarkup(around.at, null, { attributes: classAttribute(attributesOf(around.node), classes, !isOn) }).scrollIntoView(),
+        );
         return true;
       },
     };
@@ -79,7 +89,10 @@ export const styles: Button = {
       Object.values(context.profile.styles).map(({ label, selector }) => {
         const simple = readStyleSelector(selector);
         const style = simple === null ? null : styleAt(state, context, simple);
-        const where = simple !== null && context.schema.nodes[nodeNameOf(simple.element)]?.isTextblock === false ? ` It goes on ${simple.element}.` : '';
+        const where =
+          simple !== null && context.schema.nodes[nodeNameOf(simple.element)]?.isTextblock === false
+            ? ` It goes on ${simple.element}.`
+            : '';
         return {
           label,
           isOn: style?.isOn ?? false,
@@ -90,4 +103,3 @@ export const styles: Button = {
     );
   },
 };
-

@@ -21,7 +21,10 @@ function changeMenu(context: EditorContext): void {
     entry('Column before', commands.columnBefore),
     entry('Column after', commands.columnAfter),
     ...(maySpan
-      ? [entry('Join the selected cells', commands.mergeCells, 'Select several cells first.'), entry('Split the cell', commands.splitCell, 'It spans no other cells.')]
+      ? [
+          entry('Join the selected cells', commands.mergeCells, 'Select several cells first.'),
+          entry('Split the cell', commands.splitCell, 'It spans no other cells.'),
+        ]
       : []),
     entry('Header row, or not', commands.toggleHeaders('row', isScopeKept), 'The rules keep no th.'),
     entry('Header column, or not', commands.toggleHeaders('column', isScopeKept), 'The rules keep no th.'),
@@ -39,7 +42,8 @@ export const table: Button = {
   isTolerant: true,
   isActive: (state) => commands.tableAt(state) !== null,
   isPossible: (state, { options: { table: options } }) =>
-    commands.tableAt(state) !== null || insertBlock((schema) => commands.newTable(schema, 2, 2, { headerRow: options.headerRow, isScopeKept: false }))(state),
+    commands.tableAt(state) !== null ||
+    insertBlock((schema) => commands.newTable(schema, 2, 2, { headerRow: options.headerRow, isScopeKept: false }))(state),
   whyNot: 'A table cannot stand here.',
   open: (context) => {
     const { host, options, rules, schema, view } = context;
@@ -92,11 +96,17 @@ export const table: Button = {
         const whole =
           node === null || words === '' || !hasCaption
             ? node
-            : node.copy(node.content.addToStart(schema.nodes['el_caption']!.create(null, schema.nodes['line']!.create(null, schema.text(words)))));
+            : node.copy(
+                node.content.addToStart(schema.nodes['el_caption']!.create(null, schema.nodes['line']!.create(null, schema.text(words)))),
+              );
         return context.run(insertBlock(() => whole, true));
       },
     });
-    dialog.body.append(make(host, 'div', { class: 'te-pair' }, field(host, 'Rows', rows), field(host, 'Columns', columns)), grid, header.dom);
+    dialog.body.append(
+      make(host, 'div', { class: 'te-pair' }, field(host, 'Rows', rows), field(host, 'Columns', columns)),
+      grid,
+      header.dom,
+    );
     if (hasCaption) dialog.body.append(field(host, 'Caption', caption, 'What the table shows. It may stay empty.'));
     paint();
     rows.focus();

@@ -20,7 +20,7 @@ export function isValueKept(rules: CompiledRules, element: string, attribute: st
     const verdict = judge(kept);
     kept = 'keep' in verdict ? verdict.keep : null;
   }
-  return kept !== null && kept.trim() !== '' === (value.trim() !== '');
+  return kept !== null && (kept.trim() !== '') === (value.trim() !== '');
 }
 
 /** Whether the rules let an element have an attribute at all. */
@@ -49,10 +49,7 @@ export function setAttributes(tr: Transaction, at: number, attributes: HtmlAttri
  * A command that changes the attributes of each text block that is selected. A line has none and becomes a paragraph first.
  * It is possible where at least one block may have what is asked.
  */
-export function changeTextBlocks(
-  may: (element: string) => boolean,
-  change: (node: Node) => HtmlAttributes,
-): Command {
+export function changeTextBlocks(may: (element: string) => boolean, change: (node: Node) => HtmlAttributes): Command {
   return (state, dispatch) => {
     const paragraph = state.schema.nodes[nodeNameOf('p')];
     const blocks = selectedTextBlocks(state).filter(({ node, at }) =>
@@ -61,8 +58,7 @@ export function changeTextBlocks(
     if (blocks.length === 0) return false;
     if (dispatch !== undefined) {
       const { tr } = state;
-      for (const { node, at } of blocks)
-        tr.setNodeMarkup(at, node.type.name === 'line' ? paragraph : null, { attributes: change(node) });
+      for (const { node, at } of blocks) tr.setNodeMarkup(at, node.type.name === 'line' ? paragraph : null, { attributes: change(node) });
       dispatch(tr.scrollIntoView());
     }
     return true;

@@ -43,7 +43,11 @@ export function insertBlock(make: (schema: Parameters<Command>[0]['schema']) => 
         const after = start + node.nodeSize;
         // There is always somewhere to go on typing.
         const paragraph = state.schema.nodes[nodeNameOf('p')] ?? state.schema.nodes['line']!;
-        if (!selectInside && tr.doc.resolve(after).nodeAfter === null && tr.doc.resolve(after).parent.canReplaceWith(tr.doc.resolve(after).index(), tr.doc.resolve(after).index(), paragraph))
+        if (
+          !selectInside &&
+          tr.doc.resolve(after).nodeAfter === null &&
+          tr.doc.resolve(after).parent.canReplaceWith(tr.doc.resolve(after).index(), tr.doc.resolve(after).index(), paragraph)
+        )
           tr.insert(after, paragraph.create());
         tr.setSelection(selectInside ? Selection.near(tr.doc.resolve(start + 1), 1) : Selection.near(tr.doc.resolve(after), 1));
         dispatch(tr.scrollIntoView());
@@ -136,7 +140,10 @@ export function unwrapBlock(fits: (node: Node) => boolean): Command {
     found.node.forEach((node) => {
       const isPart = ['summary', 'dt', 'dd', 'figcaption'].includes(node.type.spec['element'] as string);
       if (!isPart) blocks.push(node);
-      else node.forEach((inner) => blocks.push(inner.type.name === 'line' && paragraph !== undefined ? paragraph.create(null, inner.content) : inner));
+      else
+        node.forEach((inner) =>
+          blocks.push(inner.type.name === 'line' && paragraph !== undefined ? paragraph.create(null, inner.content) : inner),
+        );
     });
     const $at = state.doc.resolve(found.at);
     if (!$at.parent.canReplace($at.index(), $at.index() + 1, Fragment.from(blocks))) return false;

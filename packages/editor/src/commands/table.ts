@@ -130,7 +130,13 @@ export class Table {
 
   empty(schema: Schema, element: 'td' | 'th', attributes: HtmlAttributes = {}): Cell {
     const type = schema.nodes[nodeNameOf(element)] ?? schema.nodes[nodeNameOf('td')] ?? schema.nodes[nodeNameOf('th')]!;
-    return { node: type.create({ attributes }, schema.nodes['line']!.create()), element: elementOf(type.create(null, schema.nodes['line']!.create())) as 'td' | 'th', attributes, rowspan: 1, colspan: 1 };
+    return {
+      node: type.create({ attributes }, schema.nodes['line']!.create()),
+      element: elementOf(type.create(null, schema.nodes['line']!.create())) as 'td' | 'th',
+      attributes,
+      rowspan: 1,
+      colspan: 1,
+    };
   }
 
   insertRow(at: number, like: number, schema: Schema): void {
@@ -178,7 +184,8 @@ export class Table {
     const [first] = cells;
     if (first === undefined) return;
     const filled = cells.filter(({ node }) => node.textContent !== '' || node.content.size > 2);
-    const content = filled.length === 0 ? first.node.content : Fragment.from(filled.flatMap(({ node }) => asBlocks(node, filled.length > 1)));
+    const content =
+      filled.length === 0 ? first.node.content : Fragment.from(filled.flatMap(({ node }) => asBlocks(node, filled.length > 1)));
     const merged: Cell = { ...first, node: first.node.copy(content) };
     for (let r = rect.top; r < rect.bottom; r++) for (let c = rect.left; c < rect.right; c++) this.cells[r]![c] = merged;
   }
@@ -195,7 +202,11 @@ export class Table {
   setHeaders(rect: Rect, isHeader: boolean, scope: string | null): void {
     for (const cell of this.cellsIn(rect)) {
       const { scope: _old, ...rest } = cell.attributes;
-      const changed: Cell = { ...cell, element: isHeader ? 'th' : 'td', attributes: isHeader && scope !== null ? { ...rest, scope } : rest };
+      const changed: Cell = {
+        ...cell,
+        element: isHeader ? 'th' : 'td',
+        attributes: isHeader && scope !== null ? { ...rest, scope } : rest,
+      };
       for (const row of this.cells) row.forEach((other, c) => other === cell && (row[c] = changed));
     }
   }
@@ -255,7 +266,9 @@ function asBlocks(cell: Node, isOneOfMany: boolean): Node[] {
   const { schema } = cell.type;
   const paragraph = schema.nodes[nodeNameOf('p')];
   const blocks: Node[] = [];
-  cell.forEach((node) => blocks.push(isOneOfMany && node.type.name === 'line' && paragraph !== undefined ? paragraph.create(null, node.content) : node));
+  cell.forEach((node) =>
+    blocks.push(isOneOfMany && node.type.name === 'line' && paragraph !== undefined ? paragraph.create(null, node.content) : node),
+  );
   return blocks;
 }
 
@@ -265,7 +278,7 @@ export function tableAt(state: EditorState): { table: Table; at: number; rect: R
   if (found === null) return null;
   const table = new Table(found.node);
   const cells = [state.selection.$anchor, state.selection.$head].map(({ pos }) => table.cellAt(pos - found.at));
-  const [one, other] = cells.map((cell) => (cell === null ? null : table.rectOf(cell!)));
+  const [one, other] = cells.map((cell) => (cell === null ? null : table.rectOf(cell)));
   if (one == null || other == null) return null;
   const rect = table.whole({
     top: Math.min(one.top, other.top),
@@ -304,9 +317,15 @@ export function changeTable(
 }
 
 export const rowAbove = changeTable((table, { top, left }, { schema }) => (table.insertRow(top, top, schema), { row: top, column: left }));
-export const rowBelow = changeTable((table, { bottom, left }, { schema }) => (table.insertRow(bottom, bottom - 1, schema), { row: bottom, column: left }));
-export const columnBefore = changeTable((table, { top, left }, { schema }) => (table.insertColumn(left, left, schema), { row: top, column: left }));
-export const columnAfter = changeTable((table, { top, right }, { schema }) => (table.insertColumn(right, right - 1, schema), { row: top, column: right }));
+export const rowBelow = changeTable(
+  (table, { bottom, left }, { schema }) => (table.insertRow(bottom, bottom - 1, schema), { row: bottom, column: left }),
+);
+export const columnBefore = changeTable(
+  (table, { top, left }, { schema }) => (table.insertColumn(left, left, schema), { row: top, column: left }),
+);
+export const columnAfter = changeTable(
+  (table, { top, right }, { schema }) => (table.insertColumn(right, right - 1, schema), { row: top, column: right }),
+);
 export const deleteRow = changeTable((table, { top, bottom, left }) => (table.deleteRows(top, bottom), { row: top, column: left }));
 export const deleteColumn = changeTable((table, { top, left, right }) => (table.deleteColumns(left, right), { row: top, column: left }));
 export const mergeCells = changeTable(
@@ -363,7 +382,13 @@ export function toCell(direction: -1 | 1): Command {
     const order = [...table.places].sort((a, b) => a[1] - b[1]);
     const index = order.findIndex(([cell]) => cell === table.cells[rect.top]?.[rect.left]);
     const next = order[index + direction];
-    if (next === undefined) return direction === 1 && changeTable((model, _rect, { schema }) => (model.insertRow(model.height, model.height - 1, schema), { row: model.height - 1, column: 0 }))(state, dispatch);
+    if (next === undefined)
+      return (
+        direction === 1 &&
+        changeTable(
+          (model, _rect, { schema }) => (model.insertRow(model.height, model.height - 1, schema), { row: model.height - 1, column: 0 }),
+        )(state, dispatch)
+      );
     dispatch?.(state.tr.setSelection(TextSelection.near(state.doc.resolve(at + next[1] + 1), 1)).scrollIntoView());
     return true;
   };
@@ -385,7 +410,12 @@ export const emptyCells: Command = (state, dispatch) => {
 };
 
 /** A new table of empty cells; null where the schema has none. */
-export function newTable(schema: Schema, rows: number, columns: number, options: { headerRow: boolean; isScopeKept: boolean }): Node | null {
+export function newTable(
+  schema: Schema,
+  rows: number,
+  columns: number,
+  options: { headerRow: boolean; isScopeKept: boolean },
+): Node | null {
   const type = (element: string) => schema.nodes[nodeNameOf(element)];
   const [table, row, cell, header, body, head] = [type('table'), type('tr'), type('td'), type('th'), type('tbody'), type('thead')];
   const section = body ?? head;
@@ -404,6 +434,8 @@ export function newTable(schema: Schema, rows: number, columns: number, options:
   const first = options.headerRow && header !== undefined ? [make(columns, true)] : [];
   const rest = Array.from({ length: Math.max(rows - first.length, first.length === 0 ? 1 : 0) }, () => make(columns, false));
   const sections =
-    first.length > 0 && head !== undefined && rest.length > 0 ? [head.create(null, first), section.create(null, rest)] : [section.create(null, [...first, ...rest])];
+    first.length > 0 && head !== undefined && rest.length > 0
+      ? [head.create(null, first), section.create(null, rest)]
+      : [section.create(null, [...first, ...rest])];
   return table.create(null, sections);
 }

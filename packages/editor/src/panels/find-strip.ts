@@ -22,7 +22,8 @@ export function buildFindStrip(host: Document, view: () => EditorView | null, cl
     if (state === undefined || dom.hidden) return;
     const { found } = findKey.getState(state)!;
     const at = found.findIndex(({ from, to }) => from === state.selection.from && to === state.selection.to);
-    count.textContent = text.value === '' ? '' : found.length === 0 ? 'nowhere' : at < 0 ? `${found.length} places` : `${at + 1} of ${found.length}`;
+    count.textContent =
+      text.value === '' ? '' : found.length === 0 ? 'nowhere' : at < 0 ? `${found.length} places` : `${at + 1} of ${found.length}`;
   };
   const ask = (): void => {
     const now = view();
@@ -88,7 +89,8 @@ export function buildFindStrip(host: Document, view: () => EditorView | null, cl
       dom.hidden = false;
       const state = view()?.state;
       const { from, to, $from, $to } = state?.selection ?? {};
-      if (state !== undefined && from !== undefined && to !== undefined && from < to && $from!.sameParent($to!) && to - from < 80) text.value = state.doc.textBetween(from, to);
+      if (state !== undefined && from !== undefined && to !== undefined && from < to && $from!.sameParent($to!) && to - from < 80)
+        text.value = state.doc.textBetween(from, to);
       ask();
       text.focus();
       text.select();

@@ -45,7 +45,8 @@ export function tick(host: Document, label: string, isOn: boolean): { dom: HTMLE
 /** A list to choose from. */
 export function choice(host: Document, options: readonly { value: string; label: string }[], value: string): HTMLSelectElement {
   const select = make(host, 'select');
-  for (const option of options) select.append(make(host, 'option', { value: option.value, text: option.label, selected: option.value === value }));
+  for (const option of options)
+    select.append(make(host, 'option', { value: option.value, text: option.label, selected: option.value === value }));
   select.value = value;
   return select;
 }

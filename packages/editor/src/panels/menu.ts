@@ -57,7 +57,9 @@ export function openMenu(anchor: HTMLElement, label: string, entries: readonly M
     else if (event.key === 'End') focus(items.length - 1);
     else if (event.key === 'Escape' || event.key === 'Tab') close(true);
     else if (event.key.length === 1) {
-      const next = [...items.slice(at + 1), ...items].find((item) => (item.textContent ?? '').trim().toLowerCase().startsWith(event.key.toLowerCase()));
+      const next = [...items.slice(at + 1), ...items].find((item) =>
+        (item.textContent ?? '').trim().toLowerCase().startsWith(event.key.toLowerCase()),
+      );
       if (next === undefined) return;
       next.focus();
     } else return;

@@ -12,7 +12,13 @@ export interface OutlinePanel {
 /** The headings beside the text: each leads there; gaps between levels and doubles are said. */
 export function buildOutline(host: Document, view: () => EditorView | null, top: number): OutlinePanel {
   const list = make(host, 'ol');
-  const dom = make(host, 'nav', { class: 'te-outline', 'aria-label': 'Outline', hidden: true }, make(host, 'h2', { text: 'Outline' }), list);
+  const dom = make(
+    host,
+    'nav',
+    { class: 'te-outline', 'aria-label': 'Outline', hidden: true },
+    make(host, 'h2', { text: 'Outline' }),
+    list,
+  );
   let last: unknown = null;
   const draw = (): void => {
     const now = view();

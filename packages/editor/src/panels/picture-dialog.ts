@@ -7,7 +7,13 @@ import { nodeNameOf, type HtmlAttributes } from '../schema/compile';
 import type { LibraryPicture, SameName } from '../services/index';
 import { choice, field, make, push, tick } from './make';
 
-const PLACES = { none: 'in the line', left: 'left, text beside it', right: 'right, text beside it', centre: 'in the middle', full: 'full width' } as const;
+const PLACES = {
+  none: 'in the line',
+  left: 'left, text beside it',
+  right: 'right, text beside it',
+  centre: 'in the middle',
+  full: 'full width',
+} as const;
 type Place = keyof typeof PLACES;
 
 /** A picture of the text that is being changed: the image, and the figure around it where there is one. */
@@ -22,7 +28,8 @@ function selectedPicture({ view: { state }, schema }: EditorContext): Placed | n
   if (!(selection instanceof NodeSelection) || selection.node.type !== schema.nodes[nodeNameOf('img')]) return null;
   const { $from } = selection;
   for (let depth = $from.depth; depth > 0; depth--)
-    if (elementOf($from.node(depth)) === 'figure') return { image: selection.node, at: selection.from, figure: { node: $from.node(depth), at: $from.before(depth) } };
+    if (elementOf($from.node(depth)) === 'figure')
+      return { image: selection.node, at: selection.from, figure: { node: $from.node(depth), at: $from.before(depth) } };
   return { image: selection.node, at: selection.from, figure: null };
 }
 
@@ -44,10 +51,17 @@ export function openPicture(context: EditorContext): void {
   let chosen: Pick<LibraryPicture, 'address' | 'title' | 'alt' | 'widthPx' | 'heightPx'> | null =
     placed === null
       ? null
-      : { address: old['src'] ?? '', title: '', alt: old['alt'] ?? '', widthPx: Number(old['width'] ?? 0), heightPx: Number(old['height'] ?? 0) };
+      : {
+          address: old['src'] ?? '',
+          title: '',
+          alt: old['alt'] ?? '',
+          widthPx: Number(old['width'] ?? 0),
+          heightPx: Number(old['height'] ?? 0),
+        };
   const hasFigure = schema.nodes[nodeNameOf('figure')] !== undefined;
   const carrier = hasFigure ? 'figure' : 'img';
-  const classOf = (place: Place): string | null => (place === 'none' || settings.placements[place] === '' ? null : settings.placements[place]);
+  const classOf = (place: Place): string | null =>
+    place === 'none' || settings.placements[place] === '' ? null : settings.placements[place];
   const placements = (Object.keys(PLACES) as Place[]).filter((place) => {
     const name = classOf(place);
     return place === 'none' || (name !== null && isValueKept(rules, carrier, 'class', name));
@@ -79,7 +93,12 @@ export function openPicture(context: EditorContext): void {
   const widthHint = make(host, 'p', { class: 'te-hint', role: 'status' });
   const fits = (): void => {
     const px = Number(width.value);
-    widthHint.textContent = px > columnPx ? `Wider than the column: ${columnPx} pixels fit.` : chosen !== null && chosen.widthPx > 0 ? `It has ${chosen.widthPx} pixels; the column has ${columnPx}.` : '';
+    widthHint.textContent =
+      px > columnPx
+        ? `Wider than the column: ${columnPx} pixels fit.`
+        : chosen !== null && chosen.widthPx > 0
+          ? `It has ${chosen.widthPx} pixels; the column has ${columnPx}.`
+          : '';
   };
   width.addEventListener('input', fits);
 
@@ -88,7 +107,9 @@ export function openPicture(context: EditorContext): void {
     preview.hidden = chosen === null;
     if (chosen === null) return;
     preview.querySelector('img')!.src = new URL(chosen.address, baseAddress).href;
-    preview.querySelector('figcaption')!.textContent = [chosen.title, chosen.widthPx > 0 ? `${chosen.widthPx} × ${chosen.heightPx}` : ''].filter((part) => part !== '').join(', ');
+    preview.querySelector('figcaption')!.textContent = [chosen.title, chosen.widthPx > 0 ? `${chosen.widthPx} × ${chosen.heightPx}` : '']
+      .filter((part) => part !== '')
+      .join(', ');
     fits();
   };
   const choose = (picture: LibraryPicture): void => {
@@ -122,13 +143,25 @@ export function openPicture(context: EditorContext): void {
       if (mayWidth) attributes = withAttribute(attributes, 'width', width.value);
       const height = px > 0 && chosen.widthPx > 0 ? Math.round((chosen.heightPx * px) / chosen.widthPx) : 0;
       if (isAttributeKept(rules, 'img', 'height')) attributes = withAttribute(attributes, 'height', height > 0 ? String(height) : null);
-      return put(context, placed, attributes, { carrier, name: classOf(place), ownClasses, caption: mayCaption ? caption.value.trim() : null });
+      return put(context, placed, attributes, {
+        carrier,
+        name: classOf(place),
+        ownClasses,
+        caption: mayCaption ? caption.value.trim() : null,
+      });
     },
   });
 
   if (library !== undefined) dialog.body.append(picker(context, choose, (message) => dialog.complain(message)));
   else if (placed === null) dialog.body.append(make(host, 'p', { class: 'te-hint', text: 'There is no library of pictures here.' }));
-  const details = make(host, 'div', { class: 'te-details' }, preview, field(host, 'What it shows', alt, 'In a sentence, such as “The pontoon at low water, seen from the quay”.'), decorative.dom);
+  const details = make(
+    host,
+    'div',
+    { class: 'te-details' },
+    preview,
+    field(host, 'What it shows', alt, 'In a sentence, such as “The pontoon at low water, seen from the quay”.'),
+    decorative.dom,
+  );
   if (placements.length > 1) details.append(places);
   if (mayWidth) details.append(field(host, 'Width in pixels', width), widthHint);
   if (mayCaption) details.append(field(host, 'Caption', caption, 'Shown below the picture. It may stay empty.'));
@@ -138,7 +171,11 @@ export function openPicture(context: EditorContext): void {
 }
 
 /** The part of the dialog that finds a picture in the library, or brings one there. */
-function picker({ host, options, services, baseAddress }: EditorContext, choose: (picture: LibraryPicture) => void, complain: (message: string) => void): HTMLElement {
+function picker(
+  { host, options, services, baseAddress }: EditorContext,
+  choose: (picture: LibraryPicture) => void,
+  complain: (message: string) => void,
+): HTMLElement {
   const library = services.pictures!;
   const settings = options.picture;
   const query = make(host, 'input', { type: 'search', 'aria-label': 'Find a picture', placeholder: 'Find a picture', autocomplete: 'off' });
@@ -157,7 +194,10 @@ function picker({ host, options, services, baseAddress }: EditorContext, choose:
     });
     button.setAttribute('aria-pressed', 'false');
     button.dataset['address'] = picture.address;
-    button.append(make(host, 'img', { src: new URL(picture.address, baseAddress).href, alt: '', loading: 'lazy' }), make(host, 'span', { text: picture.title }));
+    button.append(
+      make(host, 'img', { src: new URL(picture.address, baseAddress).href, alt: '', loading: 'lazy' }),
+      make(host, 'span', { text: picture.title }),
+    );
     return button;
   };
   let turn = 0;
@@ -167,13 +207,17 @@ function picker({ host, options, services, baseAddress }: EditorContext, choose:
     return library.list(query.value.trim(), folder.value).then((found) => {
       if (mine !== turn) return;
       const permitted = found.filter(isPermitted);
-      grid.replaceChildren(...(permitted.length === 0 ? [make(host, 'p', { class: 'te-hint', text: 'There is no such picture.' })] : permitted.map(entry)));
+      grid.replaceChildren(
+        ...(permitted.length === 0 ? [make(host, 'p', { class: 'te-hint', text: 'There is no such picture.' })] : permitted.map(entry)),
+      );
     }, fail);
   };
   query.addEventListener('input', () => void list());
   folder.addEventListener('change', () => void list());
   library.folders().then((names) => {
-    for (const name of names) if (settings.folders.length === 0 || settings.folders.includes(name)) folder.append(make(host, 'option', { value: name, text: name }));
+    for (const name of names)
+      if (settings.folders.length === 0 || settings.folders.includes(name))
+        folder.append(make(host, 'option', { value: name, text: name }));
   }, fail);
   void list();
   if (!settings.upload) return part;
@@ -182,35 +226,40 @@ function picker({ host, options, services, baseAddress }: EditorContext, choose:
   const asked = make(host, 'div', { class: 'te-asked', role: 'status' });
   const store = (picked: File, sameName: SameName): void => {
     asked.replaceChildren(make(host, 'p', { text: `Taking ${picked.name} into the library …` }));
-    library.store(picked, { alt: '', folder: folder.value || (settings.folders[0] ?? ''), widestPx: settings.widestPx, sameName }).then((answer) => {
-      asked.replaceChildren();
-      if ('picture' in answer) {
-        const button = entry(answer.picture);
-        grid.prepend(button);
-        press(button);
-        choose(answer.picture);
-        return;
-      }
-      const { existing } = answer;
-      asked.append(
-        make(host, 'p', { text: `The library has a picture named ${existing.title} already.` }),
-        push(host, 'Keep both', () => store(picked, 'keep-both')),
-        push(host, 'Replace it', () => store(picked, 'replace')),
-        push(host, 'Use the one that is there', () => {
-          asked.replaceChildren();
-          choose(existing);
-        }),
-      );
-    }, (error: unknown) => {
-      asked.replaceChildren();
-      fail(error);
-    });
+    library.store(picked, { alt: '', folder: folder.value || (settings.folders[0] ?? ''), widestPx: settings.widestPx, sameName }).then(
+      (answer) => {
+        asked.replaceChildren();
+        if ('picture' in answer) {
+          const button = entry(answer.picture);
+          grid.prepend(button);
+          press(button);
+          choose(answer.picture);
+          return;
+        }
+        const { existing } = answer;
+        asked.append(
+          make(host, 'p', { text: `The library has a picture named ${existing.title} already.` }),
+          push(host, 'Keep both', () => store(picked, 'keep-both')),
+          push(host, 'Replace it', () => store(picked, 'replace')),
+          push(host, 'Use the one that is there', () => {
+            asked.replaceChildren();
+            choose(existing);
+          }),
+        );
+      },
+      (error: unknown) => {
+        asked.replaceChildren();
+        fail(error);
+      },
+    );
   };
   const bring = (picked: File | undefined): void => {
     complain('');
     if (picked === undefined) return;
     if (picked.size > settings.largestKb * 1024) {
-      complain(`${picked.name} has ${Math.ceil(picked.size / 1024)} kB; ${settings.largestKb} kB are allowed. Make it smaller and try again.`);
+      complain(
+        `${picked.name} has ${Math.ceil(picked.size / 1024)} kB; ${settings.largestKb} kB are allowed. Make it smaller and try again.`,
+      );
       return;
     }
     store(picked, 'ask');
@@ -221,7 +270,15 @@ function picker({ host, options, services, baseAddress }: EditorContext, choose:
     event.preventDefault();
     bring(event.dataTransfer?.files[0]);
   });
-  part.append(field(host, 'Or bring one from this computer', file, `PNG, JPEG, GIF or WebP, ${settings.largestKb} kB at most. It can be dropped here too.`), asked);
+  part.append(
+    field(
+      host,
+      'Or bring one from this computer',
+      file,
+      `PNG, JPEG, GIF or WebP, ${settings.largestKb} kB at most. It can be dropped here too.`,
+    ),
+    asked,
+  );
   return part;
 }
 
@@ -233,11 +290,20 @@ interface Look {
   caption: string | null;
 }
 
-function put(context: EditorContext, placed: Placed | null, attributes: HtmlAttributes, { carrier, name, ownClasses, caption }: Look): boolean {
+function put(
+  context: EditorContext,
+  placed: Placed | null,
+  attributes: HtmlAttributes,
+  { carrier, name, ownClasses, caption }: Look,
+): boolean {
   const { schema, view } = context;
   const type = schema.nodes[nodeNameOf('img')]!;
   const line = schema.nodes['line']!;
-  const image = type.create({ attributes: carrier === 'img' ? withClass(attributes, name, ownClasses) : attributes }, null, placed?.image.marks);
+  const image = type.create(
+    { attributes: carrier === 'img' ? withClass(attributes, name, ownClasses) : attributes },
+    null,
+    placed?.image.marks,
+  );
   const captioned = (words: string): Node | null =>
     words === '' ? null : schema.nodes[nodeNameOf('figcaption')]!.create(null, line.create(null, schema.text(words)));
   if (placed?.figure != null) {

@@ -15,7 +15,10 @@ export function formatted(html: string): string {
 function changes(ledger: readonly LedgerEntry[], describe: EditorContext['services']['describe']): string[] {
   return groupEntries(ledger).map((group) => {
     const { places, element, attribute, action } = group;
-    return describe?.(group) ?? `${attribute === '' ? `<${element}>` : `${attribute} on <${element}>`} ${action}, ${places.length === 1 ? 'one place' : `${places.length} places`}`;
+    return (
+      describe?.(group) ??
+      `${attribute === '' ? `<${element}>` : `${attribute} on <${element}>`} ${action}, ${places.length === 1 ? 'one place' : `${places.length} places`}`
+    );
   });
 }
 

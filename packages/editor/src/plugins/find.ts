@@ -18,7 +18,10 @@ export const findKey = new PluginKey<FindState>('find');
 export function findIn(doc: Node, text: string, isCaseKept: boolean): Found[] {
   const found: Found[] = [];
   const plain = (value: string): string => {
-    const even = value.replace(/[\u00a0\u202f]/g, ' ').replace(/[‘’]/g, "'").replace(/[“”]/g, '"');
+    const even = value
+      .replace(/[\u00a0\u202f]/g, ' ')
+      .replace(/[‘’]/g, "'")
+      .replace(/[“”]/g, '"');
     return isCaseKept ? even : even.toLowerCase();
   };
   const wanted = plain(text);
@@ -43,7 +46,9 @@ export function findView(): Plugin<FindState> {
       apply(tr, before) {
         const asked = tr.getMeta(findKey) as Pick<FindState, 'text' | 'isCaseKept'> | undefined;
         const { text, isCaseKept } = asked ?? before;
-        return asked !== undefined || (tr.docChanged && text !== '') ? { text, isCaseKept, found: findIn(tr.doc, text, isCaseKept) } : before;
+        return asked !== undefined || (tr.docChanged && text !== '')
+          ? { text, isCaseKept, found: findIn(tr.doc, text, isCaseKept) }
+          : before;
       },
     },
     props: {
@@ -52,7 +57,9 @@ export function findView(): Plugin<FindState> {
         const { from, to } = state.selection;
         return DecorationSet.create(
           state.doc,
-          found.map((one) => Decoration.inline(one.from, one.to, { class: one.from === from && one.to === to ? 'te-found te-here' : 'te-found' })),
+          found.map((one) =>
+            Decoration.inline(one.from, one.to, { class: one.from === from && one.to === to ? 'te-found te-here' : 'te-found' }),
+          ),
         );
       },
     },
@@ -63,7 +70,10 @@ export function findView(): Plugin<FindState> {
 export function nextFound(state: EditorState, direction: 1 | -1): Found | null {
   const { found } = findKey.getState(state)!;
   const { from, to } = state.selection;
-  const ahead = direction === 1 ? found.find((one) => one.from >= to && !(one.from === from && one.to === to)) : [...found].reverse().find((one) => one.to <= from);
+  const ahead =
+    direction === 1
+      ? found.find((one) => one.from >= to && !(one.from === from && one.to === to))
+      : [...found].reverse().find((one) => one.to <= from);
   return ahead ?? (direction === 1 ? found[0] : found[found.length - 1]) ?? null;
 }
 

@@ -45,7 +45,9 @@ export function indentBlocks(by: 1 | -1, classes: readonly string[], may: (eleme
     return step < 0 ? null : (classes[Math.min(step, classes.length - 1)] ?? null);
   };
   return (state, dispatch) => {
-    const isSome = by === 1 || ancestor(state, (node) => classes.some((name) => (attributesOf(node)['class'] ?? '').split(/\s+/).includes(name))) !== null;
+    const isSome =
+      by === 1 ||
+      ancestor(state, (node) => classes.some((name) => (attributesOf(node)['class'] ?? '').split(/\s+/).includes(name))) !== null;
     return (
       isSome &&
       changeTextBlocks(
@@ -72,15 +74,32 @@ export function typingKeys({ enter, shiftEnter, tab }: SurfaceSettings, indent: 
     dispatch?.(state.tr.insertText('\u00a0\u00a0 ').scrollIntoView());
     return true;
   };
-  const inList = (command: Command): Command => (state, dispatch, view) => isInside(state, nodeNameOf('li')) && command(state, dispatch, view);
-  const inTable = (command: Command): Command => (state, dispatch, view) => tableAt(state) !== null && command(state, dispatch, view);
+  const inList =
+    (command: Command): Command =>
+    (state, dispatch, view) =>
+      isInside(state, nodeNameOf('li')) && command(state, dispatch, view);
+  const inTable =
+    (command: Command): Command =>
+    (state, dispatch, view) =>
+      tableAt(state) !== null && command(state, dispatch, view);
   return [
     keymap({
       Enter: chainCommands(splitItem, splitTerm, leavePart, enterBegins),
-      'Shift-Enter': shiftEnter === 'nothing' ? () => true : shiftEnter === 'paragraph' ? chainCommands(exitCode, paragraph) : chainCommands(exitCode, lineBreak),
+      'Shift-Enter':
+        shiftEnter === 'nothing'
+          ? () => true
+          : shiftEnter === 'paragraph'
+            ? chainCommands(exitCode, paragraph)
+            : chainCommands(exitCode, lineBreak),
       // A key that leaves the editor is a way out for people without a mouse; tables keep Tab for themselves, as everywhere.
-      Tab: chainCommands(inTable(toCell(1)), ...(tab === 'leave' ? [] : [inList(sinkItem), spaces, ...(tab === 'indent' ? [indent] : [hardSpaces])])),
-      'Shift-Tab': chainCommands(inTable(toCell(-1)), ...(tab === 'leave' ? [] : [inList(liftItem), ...(tab === 'indent' ? [outdent] : [])])),
+      Tab: chainCommands(
+        inTable(toCell(1)),
+        ...(tab === 'leave' ? [] : [inList(sinkItem), spaces, ...(tab === 'indent' ? [indent] : [hardSpaces])]),
+      ),
+      'Shift-Tab': chainCommands(
+        inTable(toCell(-1)),
+        ...(tab === 'leave' ? [] : [inList(liftItem), ...(tab === 'indent' ? [outdent] : [])]),
+      ),
       'Mod-]': sinkItem,
       'Mod-[': liftItem,
       Backspace: emptyCells,

@@ -21,21 +21,24 @@ export function lines(): Plugin<{ mayStandAtTop: boolean }> {
       const paragraph = schema.nodes[nodeNameOf('p')];
       const lineBreak = schema.nodes[nodeNameOf('br')];
       if (paragraph === undefined && lineBreak === undefined) return null;
+      const changed = changedRange(before.doc, state.doc);
+      if (changed === null) return null;
       const pairs: { at: number; second: number }[] = [];
-      const visit = (parent: Node, start: number): void => {
+      const look = (parent: Node, start: number): void => {
         let at = start;
         parent.forEach((node, _offset, index) => {
           const next = parent.maybeChild(index + 1);
           if (node.type.name === 'line' && next?.type.name === 'line') pairs.push({ at, second: at + node.nodeSize });
-          // What is as it was before was looked at then.
-          else if (!node.isTextblock && !node.isLeaf && !isOld(node)) visit(node, at + 1);
           at += node.nodeSize;
         });
       };
-      const old = new Set<Node>();
-      before.doc.descendants((node) => (node.isTextblock ? false : void old.add(node)));
-      const isOld = (node: Node): boolean => old.has(node);
-      visit(state.doc, 0);
+      // What is as it was before was looked at then.
+      look(state.doc, 0);
+      state.doc.nodesBetween(changed.from, changed.to, (node, at) => {
+        if (node.isTextblock || node.isLeaf) return false;
+        look(node, at + 1);
+        return true;
+      });
       // What leaves a list or a cell becomes a paragraph.
       if (paragraph !== undefined && !key.getState(before)!.mayStandAtTop)
         state.doc.forEach((node, at) => void (node.type.name === 'line' && tr.setNodeMarkup(at, paragraph)));
@@ -48,6 +51,14 @@ export function lines(): Plugin<{ mayStandAtTop: boolean }> {
       return tr.docChanged ? tr : null;
     },
   });
+}
+
+/** Where one document differs from another: a range of the newer one, a little wider on both sides; null where it does not. */
+function changedRange(before: Node, after: Node): { from: number; to: number } | null {
+  const start = before.content.findDiffStart(after.content);
+  if (start === null) return null;
+  const end = before.content.findDiffEnd(after.content)!;
+  return { from: Math.max(0, Math.min(start, end.b) - 1), to: Math.min(after.content.size, Math.max(start, end.b) + 1) };
 }
 
 function hasLine(doc: Node): boolean {
@@ -71,7 +82,12 @@ export function singleSpaces(): Plugin {
         const $to = view.state.doc.resolve(to);
         if (text !== ' ' || $from.parent.type.spec.code === true) return false;
         const before = $from.parent.textBetween(Math.max(0, $from.parentOffset - 1), $from.parentOffset, undefined, '\ufffc');
-        const after = $to.parent.textBetween($to.parentOffset, Math.min($to.parent.content.size, $to.parentOffset + 1), undefined, '\ufffc');
+        const after = $to.parent.textBetween(
+          $to.parentOffset,
+          Math.min($to.parent.content.size, $to.parentOffset + 1),
+          undefined,
+          '\ufffc',
+        );
         if (before === ' ' || $from.parentOffset === 0) {
           if (from !== to) view.dispatch(view.state.tr.delete(from, to));
           return true;

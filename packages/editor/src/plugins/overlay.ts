@@ -3,6 +3,8 @@ import type { EditorView } from 'prosemirror-view';
 import type { CompiledRules } from '@typikon/core';
 import { attributesOf, elementOf, isAttributeKept, isValueKept, withAttribute } from '../commands/attributes';
 
+const PAUSE_MS = 200;
+
 export interface OverlayOptions {
   rules: CompiledRules;
   /** The width of the page's column. */
@@ -22,23 +24,35 @@ export function overlay({ rules, columnPx }: OverlayOptions): Plugin {
       view.dom.ownerDocument.documentElement.append(layer);
       let frame = 0;
       const window = view.dom.ownerDocument.defaultView!;
+      let timer = 0;
+      let notes: HTMLElement[] = [];
       const draw = (): void => {
         frame = 0;
-        if (view.isDestroyed) return;
-        layer.replaceChildren(...handle(view, rules, columnPx), ...tooWide(view, columnPx));
+        if (!view.isDestroyed) layer.replaceChildren(...handle(view, rules, columnPx), ...notes);
       };
-      const later = (): void => {
+      const soon = (): void => {
         if (frame === 0) frame = window.requestAnimationFrame(draw);
+      };
+      // Measuring everything takes longer than a key may, so it waits for a pause.
+      const later = (): void => {
+        window.clearTimeout(timer);
+        timer = window.setTimeout(() => {
+          if (view.isDestroyed) return;
+          notes = tooWide(view, columnPx);
+          soon();
+        }, PAUSE_MS);
       };
       view.dom.addEventListener('load', later, true);
       window.addEventListener('resize', later);
       later();
       return {
         update(_view, before: EditorState) {
-          if (!before.doc.eq(view.state.doc) || !before.selection.eq(view.state.selection)) later();
+          if (before.doc !== view.state.doc) later();
+          if (before.selection instanceof NodeSelection || view.state.selection instanceof NodeSelection) soon();
         },
         destroy() {
           window.cancelAnimationFrame(frame);
+          window.clearTimeout(timer);
           layer.remove();
         },
       };

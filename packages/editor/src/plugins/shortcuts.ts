@@ -56,7 +56,9 @@ const MAKERS: Readonly<Record<ShortcutId, Maker>> = {
   'numbered-list': (schema) => {
     const type = node(schema, 'ol');
     return [
-      type === undefined ? null : list(/^(\d{1,3})[.)]\s$/, type, (match): HtmlAttributes => (match[1] === '1' ? {} : { start: match[1]! })),
+      type === undefined
+        ? null
+        : list(/^(\d{1,3})[.)]\s$/, type, (match): HtmlAttributes => (match[1] === '1' ? {} : { start: match[1]! })),
     ];
   },
   'block-quote': (schema) => {

@@ -31,27 +31,48 @@ function names(doc: Node): DecorationSet {
     if (node.isInline) return false;
     const { class: classes } = (node.attrs['attributes'] ?? {}) as Record<string, string | undefined>;
     const element = node.type.name === OPAQUE_BLOCK ? 'markup' : elementOf(node);
-    if (element !== '') found.push(Decoration.node(at, at + node.nodeSize, { 'data-te-block': element + (classes === undefined ? '' : `.${classes.trim().split(/\s+/).join('.')}`) }));
+    if (element !== '')
+      found.push(
+        Decoration.node(at, at + node.nodeSize, {
+          'data-te-block': element + (classes === undefined ? '' : `.${classes.trim().split(/\s+/).join('.')}`),
+        }),
+      );
     return !node.isTextblock;
   });
   return DecorationSet.create(doc, found);
 }
 
-/** Marks links to places of this text that do not exist, and outlines the cells that are selected together. */
+const FAULTS = new PluginKey<{ broken: DecorationSet }>('faults');
+const PAUSE_MS = 250;
+
+/** Marks links to places of this text that do not exist, a moment after the last change, and outlines the cells that are selected together. */
 export function marksOfFault(): Plugin<{ broken: DecorationSet }> {
-  const key = new PluginKey<{ broken: DecorationSet }>('faults');
   return new Plugin({
-    key,
+    key: FAULTS,
     state: {
       init: (_config, { doc }) => ({ broken: brokenLinks(doc) }),
-      apply: (tr, before) => (tr.docChanged ? { broken: brokenLinks(tr.doc) } : before),
+      apply(tr, before) {
+        if (tr.getMeta(FAULTS) === true) return { broken: brokenLinks(tr.doc) };
+        return tr.docChanged ? { broken: before.broken.map(tr.mapping, tr.doc) } : before;
+      },
     },
     props: {
       decorations(state) {
-        const { broken } = key.getState(state)!;
+        const { broken } = FAULTS.getState(state)!;
         const cells = selectedCells(state);
         return cells.length === 0 ? broken : broken.add(state.doc, cells);
       },
+    },
+    view(view) {
+      let timer: ReturnType<typeof setTimeout> | undefined;
+      return {
+        update(_view, before) {
+          if (view.state.doc === before.doc) return;
+          clearTimeout(timer);
+          timer = setTimeout(() => view.isDestroyed || view.dispatch(view.state.tr.setMeta(FAULTS, true)), PAUSE_MS);
+        },
+        destroy: () => clearTimeout(timer),
+      };
     },
   });
 }
@@ -66,7 +87,12 @@ function brokenLinks(doc: Node): DecorationSet {
       if (!href.startsWith('#') || href === '#') continue;
       ids ??= idsIn(doc);
       if (!ids.has(decoded(href.slice(1))))
-        found.push(Decoration.inline(at, at + node.nodeSize, { class: 'te-broken', title: `Nothing in this text is named “${decoded(href.slice(1))}”.` }));
+        found.push(
+          Decoration.inline(at, at + node.nodeSize, {
+            class: 'te-broken',
+            title: `Nothing in this text is named “${decoded(href.slice(1))}”.`,
+          }),
+        );
     }
   });
   return DecorationSet.create(doc, found);

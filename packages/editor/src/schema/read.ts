@@ -1,4 +1,12 @@
-import { HTML_NAMESPACE, isBlock, parseFragment, serialize, FragmentNode, type ChildNode, type ElementNode, type ParentNode } from '@typikon/core';
+import {
+  HTML_NAMESPACE,
+  isBlock,
+  parseFragment,
+  serialize,
+  FragmentNode,
+  type ChildNode,
+  type ElementNode,
+} from '@typikon/core';
 import { Fragment, type Mark, type Node, type NodeType, type Schema } from 'prosemirror-model';
 import { markNameOf, nodeNameOf, OPAQUE_BLOCK, OPAQUE_INLINE, wrapperNameOf, type HtmlAttributes } from './compile';
 import { CONTAINERS } from './elements';
@@ -114,7 +122,7 @@ class Reader {
     const { parent } = element;
     holder.children = [element];
     const markup = serialize(holder);
-    element.parent = parent as ParentNode;
+    element.parent = parent;
     return markup;
   }
 

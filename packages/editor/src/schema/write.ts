@@ -102,7 +102,8 @@ export function wordsAsMarkup(block: Node): string {
     let shared = 0;
     while (shared < open.length && shared < wanted.length && open[shared]!.eq(wanted[shared]!)) shared++;
     for (const mark of open.slice(shared).reverse()) out += `</${mark.type.spec['element']}>`;
-    for (const mark of wanted.slice(shared)) out += startTag(mark.type.spec['element'] as string, mark.attrs['attributes'] as HtmlAttributes);
+    for (const mark of wanted.slice(shared))
+      out += startTag(mark.type.spec['element'] as string, mark.attrs['attributes'] as HtmlAttributes);
     open = wanted;
     if (node.isText) out += escapeText(text);
     else if (node.type.name === OPAQUE_INLINE) out += node.attrs['markup'] as string;

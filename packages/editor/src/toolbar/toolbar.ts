@@ -23,7 +23,10 @@ export interface Toolbar {
 export function blockedBy(id: ButtonId, { rules, options }: Pick<ButtonContext, 'rules' | 'options'>): string {
   const declaration = buttonOf(id);
   const missing = missingMarkup(declaration, rules, options);
-  const counted = EDITOR_BUTTONS.get(id)?.isTolerant === true ? missing.filter(({ element, attribute }) => element === declaration.makes && attribute === undefined) : missing;
+  const counted =
+    EDITOR_BUTTONS.get(id)?.isTolerant === true
+      ? missing.filter(({ element, attribute }) => element === declaration.makes && attribute === undefined)
+      : missing;
   return counted.length === 0 ? '' : `the markup rules remove what it makes (${counted.map(needInWords).join(', ')})`;
 }
 
@@ -39,14 +42,32 @@ function icon(node: IconNode): SVGElement {
  * Builds the toolbar of a profile: its rows and groups in order, one tab stop, arrow keys between buttons
  * (ARIA Authoring Practices, "Toolbar"), and “More” for the groups that belong there and for what finds no room.
  */
-export function buildToolbar(context: Omit<ButtonContext, 'schema'>, host: Document, press: (id: ButtonId) => void, leave: () => void): Toolbar {
+export function buildToolbar(
+  context: Omit<ButtonContext, 'schema'>,
+  host: Document,
+  press: (id: ButtonId) => void,
+  leave: () => void,
+): Toolbar {
   const { profile } = context;
   const dom = make(host, 'div', { class: 'te-toolbar', role: 'toolbar', 'aria-label': 'Formatting' });
   const buttons = new Map<ButtonId, HTMLButtonElement>();
   const blocked = new Map<ButtonId, string>();
   const fold = profile.toolbar.narrow === 'more';
   if (fold) dom.classList.add('te-one-row');
-  const more = make(host, 'button', { type: 'button', class: 'te-button te-more', 'aria-label': 'More', 'aria-haspopup': 'true', 'aria-expanded': 'false', tabindex: -1, title: 'More' }, icon(Ellipsis));
+  const more = make(
+    host,
+    'button',
+    {
+      type: 'button',
+      class: 'te-button te-more',
+      'aria-label': 'More',
+      'aria-haspopup': 'true',
+      'aria-expanded': 'false',
+      tabindex: -1,
+      title: 'More',
+    },
+    icon(Ellipsis),
+  );
   const panel = make(host, 'div', { class: 'te-more-panel', role: 'group', 'aria-label': 'More', hidden: true });
   const groups: { dom: HTMLElement; isAlwaysInMore: boolean }[] = [];
 
@@ -69,7 +90,8 @@ export function buildToolbar(context: Omit<ButtonContext, 'schema'>, host: Docum
         'aria-haspopup': opens ? 'dialog' : null,
         title: key === null ? name : `${name} (${keyLabel(key)})`,
       });
-      if (id === 'block-kind' || id === 'styles') button.append(make(host, 'span', { class: 'te-word', text: id === 'styles' ? 'Styles' : 'Paragraph' }));
+      if (id === 'block-kind' || id === 'styles')
+        button.append(make(host, 'span', { class: 'te-word', text: id === 'styles' ? 'Styles' : 'Paragraph' }));
       else button.append(icon(behaviour.icon));
       // The selection in the editor must stay where it is while the button is pressed.
       button.addEventListener('mousedown', (event) => event.preventDefault());
@@ -101,7 +123,9 @@ export function buildToolbar(context: Omit<ButtonContext, 'schema'>, host: Docum
   }
 
   const order = (): HTMLButtonElement[] => {
-    const onBar = groups.filter(({ dom: group }) => group.parentElement === dom).flatMap(({ dom: group }) => [...group.querySelectorAll('button')]);
+    const onBar = groups
+      .filter(({ dom: group }) => group.parentElement === dom)
+      .flatMap(({ dom: group }) => [...group.querySelectorAll('button')]);
     const inPanel = panel.hidden ? [] : [...panel.querySelectorAll('button')];
     return [...onBar, ...(more.hidden ? [] : [more]), ...inPanel];
   };
@@ -136,7 +160,8 @@ export function buildToolbar(context: Omit<ButtonContext, 'schema'>, host: Docum
 
   const fit = (): void => {
     // All that may stand on the bar is put there, then what sticks out goes under “More”, the last group first.
-    for (const { dom: group, isAlwaysInMore } of groups) if (!isAlwaysInMore && group.parentElement === panel) dom.insertBefore(group, more);
+    for (const { dom: group, isAlwaysInMore } of groups)
+      if (!isAlwaysInMore && group.parentElement === panel) dom.insertBefore(group, more);
     const inMore = groups.filter(({ isAlwaysInMore }) => isAlwaysInMore).map(({ dom: group }) => group);
     const free = groups.filter(({ isAlwaysInMore }) => !isAlwaysInMore).map(({ dom: group }) => group);
     for (const group of free) dom.insertBefore(group, more);
@@ -164,11 +189,13 @@ export function buildToolbar(context: Omit<ButtonContext, 'schema'>, host: Docum
         const behaviour = EDITOR_BUTTONS.get(id)!;
         const { label, key } = buttonOf(id);
         const rule = blocked.get(id) ?? '';
-        const isPossible = behaviour.command !== undefined ? behaviour.command(whole)(state) : (behaviour.isPossible?.(state, whole) ?? true);
+        const isPossible =
+          behaviour.command !== undefined ? behaviour.command(whole)(state) : (behaviour.isPossible?.(state, whole) ?? true);
         const why = rule !== '' ? rule : isPossible ? '' : (behaviour.whyNot ?? 'not possible here');
         button.setAttribute('aria-disabled', String(why !== ''));
         if (behaviour.mode !== undefined) button.setAttribute('aria-pressed', String(isOn(behaviour.mode)));
-        else if (behaviour.isActive !== undefined) button.setAttribute('aria-pressed', String(why === '' && behaviour.isActive(state, whole)));
+        else if (behaviour.isActive !== undefined)
+          button.setAttribute('aria-pressed', String(why === '' && behaviour.isActive(state, whole)));
         button.title = `${label}${key === null ? '' : ` (${keyLabel(key)})`}${why === '' ? '' : `: ${why}`}`;
         if (id === 'block-kind') button.firstElementChild!.textContent = kindInWords(state);
       }

@@ -32,7 +32,8 @@ const saveRoute = createRoute({
   method: 'put',
   path: '/documents/{id}',
   summary: 'Stores other markup in a document',
-  description: 'Needs If-Match with the entity tag of the document that was edited. The markup is cleaned by the rules of its profile first.',
+  description:
+    'Needs If-Match with the entity tag of the document that was edited. The markup is cleaned by the rules of its profile first.',
   request: {
     params: parameters,
     headers: z.object({ 'if-match': z.string().optional() }),
@@ -70,7 +71,8 @@ export function documents(sequelize: Sequelize) {
       const { id } = context.req.valid('param');
       const { html } = context.req.valid('json');
       const ifMatch = context.req.header('if-match');
-      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the document that was edited.') as never;
+      if (ifMatch === undefined)
+        return problem(context, 428, 'Send If-Match with the entity tag of the document that was edited.') as never;
       const known = await DocumentModel.findByPk(id, { attributes: ['profileId', 'role'] });
       if (known === null) return problem(context, 404, `There is no document "${id}".`) as never;
       const cleaned = clean(html, await rulesOf(known.profileId, known.role));
@@ -78,7 +80,9 @@ export function documents(sequelize: Sequelize) {
       return (await sequelize.transaction(async (transaction) => {
         const document = await DocumentModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE, rejectOnEmpty: true });
         if (!matches(ifMatch, document.revision))
-          return problem(context, 412, 'Somebody else has changed this text since you opened it. Nothing of yours was stored.', { current: asJson(document) });
+          return problem(context, 412, 'Somebody else has changed this text since you opened it. Nothing of yours was stored.', {
+            current: asJson(document),
+          });
         await document.update({ html: cleaned.html, census, revision: document.revision + 1 }, { transaction });
         context.header('ETag', etagOf(document.revision));
         return context.json({ ...asJson(document), changes: cleaned.ledger.length }, 200);

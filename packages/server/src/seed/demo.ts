@@ -12,7 +12,7 @@ import {
   type JsonObject,
 } from '@typikon/core';
 import type { Sequelize } from 'sequelize';
-import { z } from 'zod';
+import * as z from 'zod';
 import {
   AssetModel,
   DocumentModel,

@@ -1,12 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import {
-  cleanWithoutLedger,
-  escapeText,
-  renderPage,
-  type JsonObject,
-  type PageKind,
-} from '@typikon/core';
+import { cleanWithoutLedger, escapeText, renderPage, type JsonObject, type PageKind } from '@typikon/core';
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import type { Logger } from 'pino';

@@ -25,7 +25,10 @@ export class EditorSurroundings {
     },
     pages: {
       find: (query) => {
-        const words = query.toLowerCase().split(/\s+/).filter((word) => word !== '');
+        const words = query
+          .toLowerCase()
+          .split(/\s+/)
+          .filter((word) => word !== '');
         return Promise.resolve(
           this.documents()
             .filter(({ title }) => words.every((word) => title.toLowerCase().includes(word)))

@@ -179,7 +179,10 @@ export type Kept = FromNowOn | null;
 
 /** What the worker with the dictionary is asked. */
 export type SpellingTask =
-  { kind: 'words'; words: readonly string[] } | { kind: 'wrong'; words: readonly string[] } | { kind: 'suggest'; word: string } | { kind: 'add'; word: string };
+  | { kind: 'words'; words: readonly string[] }
+  | { kind: 'wrong'; words: readonly string[] }
+  | { kind: 'suggest'; word: string }
+  | { kind: 'add'; word: string };
 export interface SpellingQuestion {
   id: number;
   task: SpellingTask;

@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, computed, effect, inject, signal, untracked, viewChild, type OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  type ElementRef,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+  viewChild,
+  type OnDestroy,
+} from '@angular/core';
 import { clean, type ResolvedProfile } from '@typikon/core';
 import { AuthorEditor } from '@typikon/editor';
 import { Store } from '@ngrx/store';

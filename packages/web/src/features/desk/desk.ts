@@ -1,4 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, CUSTOM_ELEMENTS_SCHEMA, effect, type ElementRef, inject, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  CUSTOM_ELEMENTS_SCHEMA,
+  effect,
+  type ElementRef,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { resolveProfile, type ResolvedProfile } from '@typikon/core';
 import { defineTypikonEditor, draftsInBrowser, type TypikonEditor } from '@typikon/editor';
@@ -64,7 +76,8 @@ export class Desk {
       const profile = this.profile();
       const library = untracked(this.library);
       const document = untracked(this.document);
-      if (element === undefined || profile === null || library === null || document === null || element.dataset['of'] === document.id) return;
+      if (element === undefined || profile === null || library === null || document === null || element.dataset['of'] === document.id)
+        return;
       const surface = surfaceOf(library, document.pageKindId);
       if (surface === null) return;
       element.dataset['of'] = document.id;
@@ -98,7 +111,9 @@ export class Desk {
         this.isSaving.set(false);
         element.stored();
         this.isChanged.set(element.value !== value);
-        this.message.set(changes === 0 ? 'Stored as it stands here.' : `Stored. The rules changed ${changes === 1 ? 'one thing' : `${changes} things`}.`);
+        this.message.set(
+          changes === 0 ? 'Stored as it stands here.' : `Stored. The rules changed ${changes === 1 ? 'one thing' : `${changes} things`}.`,
+        );
         this.document.set(stored);
       },
       error: ({ message }: ApiFailure) => {
@@ -117,5 +132,4 @@ export class Desk {
   protected beforeUnload(event: BeforeUnloadEvent): void {
     if (this.isChanged()) event.preventDefault();
   }
-
 }

@@ -16,7 +16,14 @@ const ink = HighlightStyle.define([
 ]);
 
 const theme = EditorView.theme({
-  '&': { height: '168px', fontSize: '12px', border: '1px solid var(--ty-field)', borderRadius: '3px', backgroundColor: 'var(--ty-sheet)', color: 'var(--ty-ink)' },
+  '&': {
+    height: '168px',
+    fontSize: '12px',
+    border: '1px solid var(--ty-field)',
+    borderRadius: '3px',
+    backgroundColor: 'var(--ty-sheet)',
+    color: 'var(--ty-ink)',
+  },
   '&.cm-focused': { outline: '2px solid var(--ty-verdigris)', outlineOffset: '-1px' },
   '.cm-scroller': { fontFamily: 'var(--ty-mono)', lineHeight: '18px' },
   '.cm-gutters': { backgroundColor: 'transparent', border: '0', color: 'var(--ty-soft)' },
@@ -50,7 +57,8 @@ export class CssField {
       const text = this.css();
       const place = this.place().nativeElement;
       if (this.view === null) this.view = this.build(place, text);
-      else if (this.view.state.doc.toString() !== text) this.view.dispatch({ changes: { from: 0, to: this.view.state.doc.length, insert: text } });
+      else if (this.view.state.doc.toString() !== text)
+        this.view.dispatch({ changes: { from: 0, to: this.view.state.doc.length, insert: text } });
     });
     inject(DestroyRef).onDestroy(() => this.view?.destroy());
   }

@@ -65,7 +65,9 @@ export class SiteWords {
   protected readonly failure = signal('');
 
   constructor() {
-    this.api.siteWords().subscribe({ next: (words) => this.words.set(words), error: ({ message }: ApiFailure) => this.failure.set(message) });
+    this.api
+      .siteWords()
+      .subscribe({ next: (words) => this.words.set(words), error: ({ message }: ApiFailure) => this.failure.set(message) });
   }
 
   protected add(field: HTMLInputElement): void {
@@ -86,6 +88,8 @@ export class SiteWords {
   }
 
   protected remove(word: string): void {
-    this.api.removeSiteWord(word).subscribe({ next: (words) => this.words.set(words), error: ({ message }: ApiFailure) => this.failure.set(message) });
+    this.api
+      .removeSiteWord(word)
+      .subscribe({ next: (words) => this.words.set(words), error: ({ message }: ApiFailure) => this.failure.set(message) });
   }
 }

@@ -17,7 +17,12 @@ interface Line {
   isShown?: (surface: ReturnType<typeof surfaceSchema.parse>) => boolean;
 }
 
-const choice = (keys: string, label: string, options: NonNullable<Line['options']>): Line => ({ keys: keys.split('.'), label, kind: 'choice', options });
+const choice = (keys: string, label: string, options: NonNullable<Line['options']>): Line => ({
+  keys: keys.split('.'),
+  label,
+  kind: 'choice',
+  options,
+});
 
 const GROUPS: readonly { name: string; gloss: string; lines: readonly Line[] }[] = [
   {
@@ -29,7 +34,12 @@ const GROUPS: readonly { name: string; gloss: string; lines: readonly Line[] }[]
         ['editing', 'an editing stylesheet of its own'],
         ['both', 'the page’s, then one of its own'],
       ]),
-      { keys: ['widthsPx'], label: 'Narrower widths that authors can try, in pixels', kind: 'numbers', hint: 'whole numbers from 200 to 3000, such as 390 560' },
+      {
+        keys: ['widthsPx'],
+        label: 'Narrower widths that authors can try, in pixels',
+        kind: 'numbers',
+        hint: 'whole numbers from 200 to 3000, such as 390 560',
+      },
     ],
   },
   {
@@ -42,7 +52,13 @@ const GROUPS: readonly { name: string; gloss: string; lines: readonly Line[] }[]
         ['between', 'grows up to a limit'],
       ]),
       { keys: ['heightPx'], label: 'Height, or least height, in pixels', kind: 'number', hint: 'a whole number from 60 to 2000' },
-      { keys: ['tallestPx'], label: 'Greatest height in pixels', kind: 'number', hint: 'a whole number from 60 to 4000', isShown: ({ height }) => height === 'between' },
+      {
+        keys: ['tallestPx'],
+        label: 'Greatest height in pixels',
+        kind: 'number',
+        hint: 'a whole number from 60 to 4000',
+        isShown: ({ height }) => height === 'between',
+      },
       choice('bar', 'The buttons are', [
         ['top', 'above the text'],
         ['bottom', 'below the text'],
@@ -121,7 +137,7 @@ export class SurfaceChapter {
           return {
             ...line,
             id: `surface-${line.keys.join('-')}`,
-            value: Array.isArray(value) ? value.join(' ') : String(value as string | number | boolean),
+            value: (Array.isArray(value) ? value : [value]).map((one) => String(one as string | number | boolean)).join(' '),
             setBy: origin === undefined ? 'default' : origin === resolved.id ? 'here' : (this.names().get(origin) ?? origin),
             isHere: origin === resolved.id,
           };
@@ -130,8 +146,15 @@ export class SurfaceChapter {
   });
 
   protected take(line: Line, typed: string | boolean): void {
-    const numbers = typeof typed === 'string' ? typed.split(/[\s,]+/).filter((word) => word !== '').map(Number) : [];
-    const value: Json = typeof typed === 'boolean' ? typed : line.kind === 'number' ? Number(typed) : line.kind === 'numbers' ? numbers : typed;
+    const numbers =
+      typeof typed === 'string'
+        ? typed
+            .split(/[\s,]+/)
+            .filter((word) => word !== '')
+            .map(Number)
+        : [];
+    const value: Json =
+      typeof typed === 'boolean' ? typed : line.kind === 'number' ? Number(typed) : line.kind === 'numbers' ? numbers : typed;
     const probe = line.keys.reduceRight<Json>((inner, key) => ({ [key]: inner }), value);
     if (!surfaceSchema.safeParse(probe).success || (line.kind === 'number' && String(typed).trim() === '')) {
       this.failure.set(`${line.label}: it must be ${line.hint ?? 'one of the list'}.`);

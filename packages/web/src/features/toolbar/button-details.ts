@@ -1,5 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { buttonOf, missingMarkup, needInWords, originOf, PURPOSES, toolbarOptionsSchema, toPointer, valueAt, type Json, type JsonObject } from '@typikon/core';
+import {
+  buttonOf,
+  missingMarkup,
+  needInWords,
+  originOf,
+  PURPOSES,
+  toolbarOptionsSchema,
+  toPointer,
+  valueAt,
+  type Json,
+  type JsonObject,
+} from '@typikon/core';
 import { EDITOR_BUTTONS, keyLabel } from '@typikon/editor';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
@@ -91,8 +102,8 @@ export class ButtonDetails {
 /** A value as its field shows it. */
 function shown(value: Json | undefined, { kind }: OptionField): string {
   if (kind === 'colours') return (value as { name: string; value: string }[]).map((colour) => `${colour.name}: ${colour.value}`).join('\n');
-  if (Array.isArray(value)) return value.join(' ');
-  return value === undefined || value === null ? '' : String(value as string | number | boolean);
+  if (value === undefined || value === null) return '';
+  return (Array.isArray(value) ? value : [value]).map((one) => String(one as string | number | boolean)).join(' ');
 }
 
 /** What was typed as a value; undefined for nothing, null for what cannot be read. */
@@ -107,7 +118,10 @@ function read(typed: string | boolean, { kind }: OptionField): Json | undefined 
     case 'words':
       return words;
     case 'colours': {
-      const lines = typed.split('\n').filter((line) => line.trim() !== '').map((line) => /^\s*(.+?)\s*[:=]\s*(\S.*?)\s*$/.exec(line));
+      const lines = typed
+        .split('\n')
+        .filter((line) => line.trim() !== '')
+        .map((line) => /^\s*(.+?)\s*[:=]\s*(\S.*?)\s*$/.exec(line));
       return lines.some((line) => line === null) ? null : lines.map((line) => ({ name: line![1]!, value: line![2]! }));
     }
     default:

@@ -13,7 +13,13 @@ export interface OptionField {
 }
 
 const flag = (key: string, label: string): OptionField => ({ keys: [key], label, kind: 'flag' });
-const number = (key: string, label: string, hint: string, placeholder = ''): OptionField => ({ keys: [key], label, kind: 'number', hint, placeholder });
+const number = (key: string, label: string, hint: string, placeholder = ''): OptionField => ({
+  keys: [key],
+  label,
+  kind: 'number',
+  hint,
+  placeholder,
+});
 const text = (keys: string, label: string, placeholder = ''): OptionField => ({
   keys: keys.split('.'),
   label,
@@ -21,17 +27,57 @@ const text = (keys: string, label: string, placeholder = ''): OptionField => ({
   hint: 'one class name, such as align-right',
   placeholder,
 });
-const colours: OptionField = { keys: ['colours'], label: 'Colours offered, each a name and a value', kind: 'colours', hint: 'lines such as “Sea: #17475c”' };
+const colours: OptionField = {
+  keys: ['colours'],
+  label: 'Colours offered, each a name and a value',
+  kind: 'colours',
+  hint: 'lines such as “Sea: #17475c”',
+};
 
 /** What can be chosen of each button, in the order shown. */
 export const OPTION_FIELDS: Readonly<Record<keyof ToolbarOptions, readonly OptionField[]>> = {
   'block-kind': [{ keys: ['levels'], label: 'Heading levels offered', kind: 'numbers', hint: 'whole numbers from 1 to 6' }],
-  bold: [{ keys: ['element'], label: 'Makes', kind: 'choice', options: [['strong', 'strong: the words are important'], ['b', 'b: the words only look bold']] }],
-  italic: [{ keys: ['element'], label: 'Makes', kind: 'choice', options: [['em', 'em: the words are stressed'], ['i', 'i: another voice or tongue']] }],
-  strike: [{ keys: ['element'], label: 'Makes', kind: 'choice', options: [['s', 's: holds no longer'], ['del', 'del: was deleted']] }],
+  bold: [
+    {
+      keys: ['element'],
+      label: 'Makes',
+      kind: 'choice',
+      options: [
+        ['strong', 'strong: the words are important'],
+        ['b', 'b: the words only look bold'],
+      ],
+    },
+  ],
+  italic: [
+    {
+      keys: ['element'],
+      label: 'Makes',
+      kind: 'choice',
+      options: [
+        ['em', 'em: the words are stressed'],
+        ['i', 'i: another voice or tongue'],
+      ],
+    },
+  ],
+  strike: [
+    {
+      keys: ['element'],
+      label: 'Makes',
+      kind: 'choice',
+      options: [
+        ['s', 's: holds no longer'],
+        ['del', 'del: was deleted'],
+      ],
+    },
+  ],
   'text-colour': [colours],
   'background-colour': [colours],
-  align: [text('left', 'Class for left'), text('centre', 'Class for the middle'), text('right', 'Class for right'), text('justify', 'Class for both sides')],
+  align: [
+    text('left', 'Class for left'),
+    text('centre', 'Class for the middle'),
+    text('right', 'Class for right'),
+    text('justify', 'Class for both sides'),
+  ],
   indent: [{ keys: ['classes'], label: 'Classes, the least step first', kind: 'words', hint: 'class names, such as indent-1 indent-2' }],
   'block-quote': [flag('askSource', 'Asks for the address of the source')],
   link: [{ keys: ['kinds'], label: 'May lead to, in this order', kind: 'words', hint: 'some of page, heading, address, mail, telephone' }],
@@ -53,7 +99,17 @@ export const OPTION_FIELDS: Readonly<Record<keyof ToolbarOptions, readonly Optio
   ],
   'special-characters': [{ keys: ['characters'], label: 'Come first', kind: 'words', hint: 'signs with spaces between them' }],
   language: [{ keys: ['languages'], label: 'Languages offered', kind: 'words', hint: 'language tags, such as cy or de' }],
-  date: [{ keys: ['form'], label: 'Written', kind: 'choice', options: [['long', 'in words: 3 March 2026'], ['short', 'in figures: 2026-03-03']] }],
+  date: [
+    {
+      keys: ['form'],
+      label: 'Written',
+      kind: 'choice',
+      options: [
+        ['long', 'in words: 3 March 2026'],
+        ['short', 'in figures: 2026-03-03'],
+      ],
+    },
+  ],
   'summary-break': [text('class', 'Class of the rule')],
   'word-count': [number('most', 'Tells the author above so many characters', 'a whole number, or nothing', 'never')],
 };

@@ -45,7 +45,13 @@ export class ToolbarBoard {
       tile.label,
       tile.lacks === '' ? '' : `the rules remove ${tile.lacks}`,
       tile.isUnused ? 'in none of the stored documents' : '',
-      tile.descent === 'own' ? '' : tile.descent === 'inherited' ? `from ${this.design.parentName()}` : tile.descent === 'moved' ? 'moved here' : 'added here',
+      tile.descent === 'own'
+        ? ''
+        : tile.descent === 'inherited'
+          ? `from ${this.design.parentName()}`
+          : tile.descent === 'moved'
+            ? 'moved here'
+            : 'added here',
     ];
     return parts.filter((part) => part !== '').join('; ');
   }

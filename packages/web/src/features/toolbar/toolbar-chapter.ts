@@ -31,7 +31,10 @@ export class ToolbarChapter {
   protected readonly query = signal('');
   protected readonly total = BUTTONS.length;
   protected readonly purposes = computed(() => {
-    const words = this.query().toLowerCase().split(/\s+/).filter((word) => word !== '');
+    const words = this.query()
+      .toLowerCase()
+      .split(/\s+/)
+      .filter((word) => word !== '');
     const shown = new Set(this.design.shown());
     return (Object.entries(PURPOSES) as [Purpose, string][])
       .map(([id, label]) => ({
@@ -39,7 +42,8 @@ export class ToolbarChapter {
         label,
         buttons: BUTTONS.filter(
           (button) =>
-            button.purpose === id && words.every((word) => `${button.label} ${button.effect} ${button.makes ?? ''}`.toLowerCase().includes(word)),
+            button.purpose === id &&
+            words.every((word) => `${button.label} ${button.effect} ${button.makes ?? ''}`.toLowerCase().includes(word)),
         ).map((button) => ({
           id: button.id,
           key: `${this.design.drops()} ${button.id}`,

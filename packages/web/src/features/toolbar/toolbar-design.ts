@@ -57,7 +57,9 @@ export class ToolbarDesign {
   private readonly inherited = computed(() => {
     const resolved = this.resolved();
     const toolbar = resolved === null ? null : inheritedToolbar(resolved.chain);
-    return toolbar === null ? null : new Map(arrangeToolbar(toolbar).flatMap(({ id, buttons }) => buttons.map((button) => [button, id] as const)));
+    return toolbar === null
+      ? null
+      : new Map(arrangeToolbar(toolbar).flatMap(({ id, buttons }) => buttons.map((button) => [button, id] as const)));
   });
   /** The buttons that the parent has and this profile took away. */
   readonly takenOff = computed((): ReadonlySet<ButtonId> => {
@@ -79,7 +81,9 @@ export class ToolbarDesign {
       BUTTONS.filter((button) =>
         missingMarkup(button, rules, options).some(({ element, attribute }) => {
           const rule = rules.element(element);
-          return isAbove(rule.by.layer) || (attribute !== undefined && rule.outcome === 'keep' && isAbove(rule.otherAttributes(attribute).layer));
+          return (
+            isAbove(rule.by.layer) || (attribute !== undefined && rule.outcome === 'keep' && isAbove(rule.otherAttributes(attribute).layer))
+          );
         }),
       ).map(({ id }) => id),
     );
@@ -110,7 +114,11 @@ export class ToolbarDesign {
             return { ...one, buttons: one.id === place ? rest.toSpliced(at ?? rest.length, 0, id) : rest };
           });
     const { label } = buttonOf(id);
-    this.apply(next, alsoAllow ? `Putting ${label} on the toolbar and allowing what it makes` : `Putting ${label} on the toolbar`, alsoAllow ? this.patchFor(id) : null);
+    this.apply(
+      next,
+      alsoAllow ? `Putting ${label} on the toolbar and allowing what it makes` : `Putting ${label} on the toolbar`,
+      alsoAllow ? this.patchFor(id) : null,
+    );
     this.told.set(`${label} is on the toolbar, in ${next.find(({ buttons }) => buttons.includes(id))?.label ?? ''}.`);
   }
 
@@ -164,13 +172,19 @@ export class ToolbarDesign {
     });
     this.apply(next, `Moving ${buttonOf(id).label}`);
     const now = next.find((one) => one.id === group);
-    this.told.set(`${buttonOf(id).label} is number ${(now?.buttons.indexOf(id) ?? 0) + 1} of ${now?.buttons.length ?? 0} in ${now?.label ?? ''}.`);
+    this.told.set(
+      `${buttonOf(id).label} is number ${(now?.buttons.indexOf(id) ?? 0) + 1} of ${now?.buttons.length ?? 0} in ${now?.label ?? ''}.`,
+    );
   }
 
   addGroup(label: string): void {
     const groups = this.groups();
     const taken = new Set([...groups.map(({ id }) => id), ...Object.keys(this.resolved()?.profile.toolbar.groups ?? {})]);
-    const base = label.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^[^a-z]+|-+$/g, '') || 'group';
+    const base =
+      label
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^[^a-z]+|-+$/g, '') || 'group';
     let id = base;
     for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
     this.apply([...groups, { id, label, buttons: [], newRow: false, inMore: false }], `Adding the group ${label}`);
@@ -213,7 +227,9 @@ export class ToolbarDesign {
     const { toolbar, ...rest } = document ?? {};
     if (toolbar === undefined) return;
     const { options, shortcuts, narrow } = toolbar as JsonObject;
-    const kept = Object.fromEntries(Object.entries({ options, shortcuts, narrow }).filter(([, value]) => value !== undefined)) as JsonObject;
+    const kept = Object.fromEntries(
+      Object.entries({ options, shortcuts, narrow }).filter(([, value]) => value !== undefined),
+    ) as JsonObject;
     this.edit.replace(Object.keys(kept).length === 0 ? rest : { ...rest, toolbar: kept }, 'Following the parent: toolbar');
   }
 

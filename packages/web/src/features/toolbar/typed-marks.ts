@@ -12,7 +12,10 @@ import { ProfileEdit } from '../workshop/edit';
     <p class="intro ty-soft">What authors may type instead of pressing a button. They find the list under “Keyboard help”.</p>
     @for (row of rows(); track row.id) {
       <div class="line" [class.bad]="row.isOn && row.lacks" [attr.data-shortcut]="row.id">
-        <label><input type="checkbox" [checked]="row.isOn" (change)="set(row.id, $any($event.target).checked)" /> <code>{{ row.typed }}</code></label>
+        <label
+          ><input type="checkbox" [checked]="row.isOn" (change)="set(row.id, $any($event.target).checked)" />
+          <code>{{ row.typed }}</code></label
+        >
         <span>
           makes {{ row.makes }}
           @if (row.lacks) {
@@ -89,7 +92,9 @@ export class TypedMarks {
     if (resolved === null || rules === null) return [];
     return SHORTCUTS.map(({ id, typed, makes, elements }) => {
       const origin = originOf(resolved.chain, toPointer(['toolbar', 'shortcuts', id]));
-      const isKept = elements.length === 0 || elements.some((element) => rules.element(element).outcome === 'keep' && rules.element(element).name === element);
+      const isKept =
+        elements.length === 0 ||
+        elements.some((element) => rules.element(element).outcome === 'keep' && rules.element(element).name === element);
       return {
         id,
         typed,

@@ -29,7 +29,12 @@ export interface Shortcut {
 
 /** Every typed shortcut, in the order of the keyboard help. */
 export const SHORTCUTS: readonly Shortcut[] = [
-  { id: 'heading', typed: '## and a space', makes: 'a heading; as many signs as its level', elements: ['h1', 'h2', 'h3', 'h4', 'h5', 'h6'] },
+  {
+    id: 'heading',
+    typed: '## and a space',
+    makes: 'a heading; as many signs as its level',
+    elements: ['h1', 'h2', 'h3', 'h4', 'h5', 'h6'],
+  },
   { id: 'bulleted-list', typed: '- or * and a space', makes: 'a bulleted list', elements: ['ul'] },
   { id: 'numbered-list', typed: '1. and a space', makes: 'a numbered list that begins there', elements: ['ol'] },
   { id: 'block-quote', typed: '> and a space', makes: 'a quotation', elements: ['blockquote'] },
