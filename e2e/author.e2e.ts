@@ -253,9 +253,9 @@ describe('writing', () => {
     const seen = await frame.$eval('[role=textbox]', (node) => (node as HTMLElement).innerText.replace(/\s+/g, ' ').trim());
     const reader = await page.browserContext().newPage();
     await reader.goto(`${used.typikon.siteAddress}/documents/new-beacon`);
-    const read = await reader.$eval('article', (node) => (node).innerText.replace(/\s+/g, ' ').trim());
+    const read = await reader.$eval('article', (node) => node.innerText.replace(/\s+/g, ' ').trim());
     assert.ok(read.endsWith(seen), `${read} / ${seen}`);
-    assert.ok(await reader.$eval('figure img', (node) => (node).naturalWidth > 0));
+    assert.ok(await reader.$eval('figure img', (node) => node.naturalWidth > 0));
     assert.deepEqual(desk.mishaps, []);
   });
 
@@ -519,7 +519,7 @@ describe('pictures of one’s own', () => {
     const desk = await Desk.open('old-tansy-back');
     const { page, frame } = desk;
     await eventually(
-      () => frame.$eval('img[src]', (node) => (node).naturalWidth),
+      () => frame.$eval('img[src]', (node) => node.naturalWidth),
       (px) => px > 0,
       'the picture did not come',
     );

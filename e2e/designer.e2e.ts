@@ -5,7 +5,7 @@ import { Bench, eventually, openPage, useTypikon } from './support';
 
 const used = useTypikon();
 
-const document = async (id: string): Promise<{ toolbar?: Record<string, unknown> }> =>
+const profileOf = async (id: string): Promise<{ toolbar?: Record<string, unknown> }> =>
   ((await (await fetch(`${used.typikon.address}/api/v1/profiles/${id}`)).json()) as { document: { toolbar?: Record<string, unknown> } })
     .document;
 
@@ -166,7 +166,7 @@ describe('designing a toolbar', () => {
     );
     assert.match(await bench.text('ty-title-line'), /2 changes|3 changes|4 changes/);
     await bench.save();
-    const { toolbar } = await document('story-desk');
+    const { toolbar } = await profileOf('story-desk');
     assert.deepEqual(toolbar?.['changes'], {
       'heading-4': { group: 'blocks', place: 'heading-3' },
       styles: { group: 'words', place: 'bold' },
@@ -270,7 +270,7 @@ describe('the surface', () => {
       (text) => text === 'One word of letters, please.',
       'it was taken',
     );
-    await page.$eval('#site-word', (node) => (node.value = ''));
+    await page.$eval('#site-word', (node) => ((node as HTMLInputElement).value = ''));
     await page.type('#site-word', 'gunwale');
     await page.keyboard.press('Enter');
     await page.waitForSelector('[aria-label="Take out gunwale"]');

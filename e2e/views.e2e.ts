@@ -42,6 +42,24 @@ for (const scheme of ['light', 'dark'] as const) {
       assert.deepEqual(await axeFindings(page), []);
     });
 
+    test('the author’s desk with find, outline, menu and word count', async () => {
+      const { page } = await open('/write/notice-016', 'typikon-editor .te-frame');
+      await eventually(
+        () => page.$eval('[data-button=paragraph]', (node) => node.getAttribute('aria-pressed')),
+        (pressed) => pressed !== null,
+        'the editor did not come up',
+      );
+      for (const button of ['outline', 'word-count', 'find-replace']) {
+        await page.click('.te-more');
+        await page.click(`.te-more-panel [data-button=${button}]`);
+      }
+      await page.waitForSelector('.te-outline li');
+      assert.deepEqual(await axeFindings(page), []);
+      await page.click('[data-button=styles]');
+      await page.waitForSelector('.te-menu button');
+      assert.deepEqual(await axeFindings(page), []);
+    });
+
     test('workshop: the surface', async () => {
       const { page, bench } = await open('/profiles/notices-desk', '.entry');
       await bench.chapter('surface');

@@ -111,9 +111,45 @@ const VIEWS = [
       await page.click('#chapter-tab-toolbar');
       await page.waitForSelector('[data-row=underline] input');
       await page.click('[data-row=underline] input');
-      await page.waitForSelector('[data-row=underline].bad');
+      await page.waitForSelector('ty-button-details .finding');
       await page.$eval('[data-row=underline]', (row) => row.scrollIntoView({ block: 'center' }));
       await page.click('#bench-tab-author');
+    },
+  },
+  {
+    name: 'workshop-tasks',
+    path: '/profiles/notices-desk',
+    ready: '.entry',
+    async prepare(page) {
+      await page.click('#chapter-tab-toolbar');
+      await page.waitForSelector('.parts');
+      await page.click('.parts button:nth-of-type(2)');
+      await page.click('[data-task=embed] input');
+      await page.click('#bench-tab-author');
+      await page.waitForSelector('.widths button:nth-of-type(2)');
+      await page.click('.widths button:nth-of-type(2)');
+    },
+  },
+  {
+    name: 'workshop-surface',
+    path: '/profiles/notices-desk',
+    ready: '.entry',
+    async prepare(page) {
+      await page.click('#chapter-tab-surface');
+      await page.waitForSelector('#surface-height');
+      await page.select('#surface-height', 'between');
+      await page.click('#bench-tab-author');
+    },
+  },
+  {
+    name: 'desk',
+    path: '/write/old-tansy-back',
+    ready: '.te-frame',
+    async prepare(page) {
+      await pause(600);
+      await page.click('[data-button=picture]');
+      await page.waitForSelector('.te-pictures button');
+      await page.click('.te-pictures button:nth-of-type(5)');
     },
   },
   {

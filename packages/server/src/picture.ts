@@ -18,9 +18,14 @@ export interface StoredPicture {
  * that metadata (where it was taken, with what), and no wider than is asked.
  *
  * @param widestPx pixels; 0 for as wide as it is
+ * @param isForgiving whether a damaged picture is taken as far as it can be read
  * @returns the picture, or a sentence that says why it cannot be taken
  */
-export async function readPicture(bytes: Uint8Array, widestPx = 0): Promise<StoredPicture | { refusal: string; status: 413 | 415 }> {
+export async function readPicture(
+  bytes: Uint8Array,
+  widestPx = 0,
+  isForgiving = false,
+): Promise<StoredPicture | { refusal: string; status: 413 | 415 }> {
   if (bytes.length > LARGEST_BYTES) return { status: 413, refusal: `A picture can have ${LARGEST_BYTES / 1024 / 1024} MB at most.` };
   const type = pictureTypeOf(bytes);
   const size = type === null ? null : sizeOf(bytes);
@@ -29,7 +34,7 @@ export async function readPicture(bytes: Uint8Array, widestPx = 0): Promise<Stor
     return { status: 413, refusal: `A picture can be ${WIDEST_PX} pixels wide and high at most.` };
   try {
     const isAnimated = type === 'image/gif' || type === 'image/webp';
-    let picture = sharp(bytes, { animated: isAnimated, failOn: 'error', limitInputPixels: 120_000_000 });
+    let picture = sharp(bytes, { animated: isAnimated, failOn: isForgiving ? 'none' : 'error', limitInputPixels: 120_000_000 });
     if (!isAnimated) picture = picture.rotate();
     if (widestPx > 0) picture = picture.resize({ width: widestPx, withoutEnlargement: true });
     const format = type.slice('image/'.length) as 'png' | 'jpeg' | 'gif' | 'webp';

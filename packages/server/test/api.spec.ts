@@ -469,6 +469,11 @@ describe('the asset library', () => {
     expect(((await answer.json()) as { detail: string }).detail).toContain('damaged');
   });
 
+  test('of a paste, a damaged picture is taken as far as it can be read', async () => {
+    const whole = await drawn(300, 300).jpeg().toBuffer();
+    expect((await put(whole.subarray(0, Math.floor(whole.length / 2)))).status).toBe(201);
+  });
+
   test.each([
     ['a drawing that can hold scripts', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><script>1</script></svg>')],
     ['what only begins like a picture', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0])],

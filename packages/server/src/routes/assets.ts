@@ -97,7 +97,7 @@ export function assets() {
     .openapi(addRoute, async (context) => {
       const sent = new Uint8Array(await context.req.arrayBuffer());
       const { alt, title, folder, widest, sameName } = context.req.valid('query');
-      const picture = await readPicture(sent, widest);
+      const picture = await readPicture(sent, widest, title === '');
       if ('refusal' in picture) return problem(context, picture.status, picture.refusal) as never;
       const { type, bytes, widthPx, heightPx } = picture;
       if (title === '') {
