@@ -264,7 +264,10 @@ export class AuthorEditor {
     if (this.pending !== 0) return;
     this.pending = window.requestAnimationFrame(() => {
       this.pending = 0;
-      if (this.view !== null) this.toolbar.update(this.view.state, (mode) => this.modes.has(mode));
+      if (this.view === null) return;
+      this.toolbar.update(this.view.state, (mode) => this.modes.has(mode));
+      // Once the buttons have their size.
+      if (this.options.resolved.profile.surface.bar === 'selection') this.placeBar();
     });
   }
   private pending = 0;
@@ -363,7 +366,6 @@ export class AuthorEditor {
           if (view === null) return;
           view.updateState(view.state.apply(transaction));
           this.showButtons();
-          if (profile.surface.bar === 'selection') this.placeBar();
           this.findStrip.changed();
           if (!transaction.docChanged) return;
           this.say('');
