@@ -199,3 +199,61 @@ describe('a bad call', () => {
     expect(typikon(['--help']).out).toMatch(/typikon clean[\s\S]*typikon paste[\s\S]*typikon check/);
   });
 });
+
+describe('typikon cascade', () => {
+  const sheet = file(
+    'a.css',
+    'p { color: red; margin: 1px 2px }\n.note { color: blue }\n@media (max-width: 500px) { p.note { color: green } }',
+  );
+  const other = file('b.css', '@layer x { #i { color: black } }\np:nonsense { color: white }');
+  const page = file('page.html', '<main><p class="note" id="i">a</p><p>b</p></main>');
+  const lines = (out: string): { path: string; property: string; winner: { value: string } | null; losers: { value: string }[] }[] =>
+    out
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as never);
+
+  test('tells for every element and property who wins and who loses, with sheet, selector and line', () => {
+    const { status, out, error } = typikon(['cascade', '--sheets', `${sheet},${other}`, '--jsonl', page]);
+    expect(status).toBe(0);
+    expect(lines(out).filter(({ property }) => property === 'color')).toEqual([
+      {
+        path: 'html > body:nth-child(2) > main > p:nth-child(1)',
+        property: 'color',
+        winner: { sheet: 'a.css', selector: '.note', value: 'blue', important: false, line: 2 },
+        losers: [
+          { sheet: 'a.css', selector: 'p', value: 'red', important: false, line: 1 },
+          { sheet: 'b.css', selector: '#i', value: 'black', important: false, line: 1 },
+        ],
+      },
+      {
+        path: 'html > body:nth-child(2) > main > p:nth-child(2)',
+        property: 'color',
+        winner: { sheet: 'a.css', selector: 'p', value: 'red', important: false, line: 1 },
+        losers: [],
+      },
+    ]);
+    expect(error).toBe('b.css:2: left out, p:nonsense (selector)\n');
+  });
+  test('answers for the properties that are asked for, also where nobody declares them, at a width', () => {
+    const { out } = typikon(['cascade', '--sheets', sheet, '--width', '400', '--properties', 'color,margin-left,float', '--jsonl', page]);
+    const first = lines(out).filter(({ path }) => path.endsWith('p:nth-child(1)'));
+    expect(first.map(({ property, winner }) => [property, winner?.value ?? null])).toEqual([
+      ['color', 'green'],
+      ['margin-left', '2px'],
+      ['float', null],
+    ]);
+    expect(lines(out)).toHaveLength(6 * 3);
+  });
+  test.each([
+    [['--sheets', sheet], /Exactly one page must be given/],
+    [[page], /--sheets is missing/],
+    [['--sheets', sheet, '--width', 'wide', page], /--width is a whole number of pixels/],
+    [['--sheets', 'gone.css', page], /gone\.css: cannot be read, there is no such file/],
+  ])('%j is a bad call', (args, message) => {
+    const { status, error } = typikon(['cascade', ...args]);
+    expect(status).toBe(2);
+    expect(error).toMatch(message);
+    expect(error.trim().split('\n')).toHaveLength(1);
+  });
+});

@@ -11,7 +11,7 @@ export {
   type ParentNode,
 } from './html/node';
 export { HIDDEN_ELEMENTS, RAW_TEXT_ELEMENTS, VOID_ELEMENTS, isBlock } from './html/elements';
-export { parseFragment, type Ignored, type ParsedFragment } from './html/parse';
+export { parseDocument, parseFragment, type Ignored, type ParsedFragment } from './html/parse';
 export { escapeAttribute, escapeText, serialize, startTag } from './html/serialize';
 export { firstDifference } from './html/same';
 export { sumCensuses, takeCensus, type Census, type CensusOfAll } from './html/census';
@@ -136,3 +136,8 @@ export {
   type Verdict,
 } from './paste/specimen';
 export { cssMistakes, type CssMistake } from './css/mistakes';
+export { Cascade, elementsIn, pathOf, type Contender, type Contest, type Reason as CascadeReason } from './css/cascade';
+export { DESK, mediaHolds, type MediaContext } from './css/media';
+export { compileSelectors, SelectorMistake, type CompiledSelector, type Specificity } from './css/selector';
+export { expand as expandDeclaration } from './css/shorthands';
+export { readSheets, type LeftOut, type Sheet, type StyleRule } from './css/stylesheet';

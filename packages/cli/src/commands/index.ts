@@ -1,3 +1,4 @@
+import { cascadeCommand } from './cascade';
 import { checkCommand } from './check';
 import { cleanCommand } from './clean';
 import { exportCommand } from './export';
@@ -5,4 +6,4 @@ import { pasteCommand } from './paste';
 import type { Command } from './command';
 
 /** Every command, in the order in which the help lists them. */
-export const COMMANDS: readonly Command[] = [cleanCommand, pasteCommand, checkCommand, exportCommand];
+export const COMMANDS: readonly Command[] = [cleanCommand, pasteCommand, checkCommand, exportCommand, cascadeCommand];

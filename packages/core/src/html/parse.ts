@@ -210,3 +210,19 @@ function closeAtEnd(parser: PlacingParser, length: number): void {
   for (let element: ParentNode | null = parser.openElements.current ?? null; element?.type === 'element'; element = element.parent)
     if (element.end === -1 && element.start !== -1) element.endTagStart = element.end = length;
 }
+
+/**
+ * Parses a whole page (HTML, section 13.2). What stands there without `html`, `head` and `body` gets them, as in a browser.
+ *
+ * @param input markup of any kind and length
+ * @returns the tree from the document on; never throws
+ */
+export function parseDocument(input: string): FragmentNode {
+  const adapter = new Adapter();
+  const parser = new PlacingParser({ treeAdapter: adapter, scriptingEnabled: true });
+  parser.placeTokens();
+  parser.begin(input);
+  parser.tokenizer.write(input, true);
+  closeAtEnd(parser, input.length);
+  return parser.document;
+}

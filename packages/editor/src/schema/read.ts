@@ -1,12 +1,4 @@
-import {
-  HTML_NAMESPACE,
-  isBlock,
-  parseFragment,
-  serialize,
-  FragmentNode,
-  type ChildNode,
-  type ElementNode,
-} from '@typikon/core';
+import { HTML_NAMESPACE, isBlock, parseFragment, serialize, FragmentNode, type ChildNode, type ElementNode } from '@typikon/core';
 import { Fragment, type Mark, type Node, type NodeType, type Schema } from 'prosemirror-model';
 import { markNameOf, nodeNameOf, OPAQUE_BLOCK, OPAQUE_INLINE, wrapperNameOf, type HtmlAttributes } from './compile';
 import { CONTAINERS } from './elements';

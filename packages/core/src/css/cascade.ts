@@ -1,0 +1,258 @@
+import { generate, parse, type CssNode } from 'css-tree';
+import type { ElementNode, ParentNode } from '../html/node';
+import { presentationalHints } from './hints';
+import { DESK, type MediaContext } from './media';
+import { classesOf, type CompiledSelector, type Specificity } from './selector';
+import { expand } from './shorthands';
+import { readSheets, type LeftOut, type Sheet, type StyleRule } from './stylesheet';
+
+/** A declaration that competes for a property of an element. */
+export interface Contender {
+  /** The sheet's name; `style` for the element's own attribute, `attributes` for what attributes such as `align` mean. */
+  sheet: string;
+  selector: string;
+  property: string;
+  value: string;
+  important: boolean;
+  line: number;
+  layer: string;
+  specificity: Specificity;
+  /** Order of appearance; later is stronger. */
+  order: number;
+}
+
+/** One property of one element: who won, and who lost, the nearest first. */
+export interface Contest {
+  property: string;
+  winner: Contender;
+  losers: Contender[];
+}
+
+/** By what one contender beats another (CSS Cascading and Inheritance Level 5, section 6.1). */
+export type Reason = 'importance' | 'origin' | 'inline' | 'layer' | 'specificity' | 'order';
+
+/** So many kinds of contest are remembered. */
+const MOST_KNOWN = 5000;
+const INLINE = 'style';
+const HINTS = 'attributes';
+
+/** Stylesheets with their rules found by what the rightmost part of a selector asks for: made once for many documents. */
+export class Cascade {
+  readonly leftOut: readonly LeftOut[];
+  private readonly byId = new Map<string, IndexedRule[]>();
+  private readonly byClass = new Map<string, IndexedRule[]>();
+  private readonly byName = new Map<string, IndexedRule[]>();
+  private readonly anywhere: IndexedRule[] = [];
+  private readonly known = new Map<string, readonly Contest[]>();
+  private readonly layerRank: ReadonlyMap<string, number>;
+
+  /**
+   * @param sheets in the order in which the page loads them
+   * @param media the circumstances that `@media` asks about
+   */
+  constructor(sheets: readonly Sheet[], media: MediaContext = DESK) {
+    const { rules, layers, leftOut } = readSheets(sheets, media);
+    this.leftOut = leftOut;
+    // What is in no layer is stronger than all layers.
+    this.layerRank = new Map([...layers.map((name, rank): [string, number] => [name, rank]), ['', layers.length]]);
+    for (const rule of rules)
+      for (const selector of rule.selectors) if (selector.pseudoElement === '') this.file({ rule, selector, longhands: longhandsOf(rule) });
+  }
+
+  private file(indexed: IndexedRule): void {
+    const { key } = indexed.selector;
+    const into = key === null ? null : key.kind === 'id' ? this.byId : key.kind === 'class' ? this.byClass : this.byName;
+    if (into === null) this.anywhere.push(indexed);
+    else {
+      const list = into.get(key!.name);
+      if (list === undefined) into.set(key!.name, [indexed]);
+      else list.push(indexed);
+    }
+  }
+
+  /** Every contest on an element: each property that anything declares for it. */
+  contests(element: ElementNode): readonly Contest[] {
+    const hints = presentationalHints(element);
+    const matching = this.matching(element);
+    // Most elements of a page are styled as others are: what decides is the rules, not the place.
+    const key = `${matching.map(([{ rule }, specificity]) => `${rule.order}/${specificity.join('.')}`).join()} ${element.attribute('style') ?? ''} ${hints.map(({ property, value }) => `${property}:${value}`).join(';')}`;
+    let contests = this.known.get(key);
+    if (contests === undefined) {
+      if (this.known.size >= MOST_KNOWN) this.known.clear();
+      this.known.set(key, (contests = this.decideAll(element, hints, matching)));
+    }
+    return contests;
+  }
+
+  private decideAll(
+    element: ElementNode,
+    hints: readonly { property: string; value: string }[],
+    matching: readonly (readonly [IndexedRule, Specificity])[],
+  ): Contest[] {
+    const all = new Map<string, Contender[]>();
+    const enter = (property: string, contender: Contender): void => {
+      const list = all.get(property);
+      if (list === undefined) all.set(property, [contender]);
+      else list.push(contender);
+    };
+    for (const { property, value } of hints)
+      enter(property, {
+        sheet: HINTS,
+        selector: '',
+        property,
+        value,
+        important: false,
+        line: 0,
+        layer: '',
+        specificity: [0, 0, 0],
+        order: -1,
+      });
+    for (const [rule, specificity] of matching)
+      for (const { property, value, written, important, line } of rule.longhands)
+        enter(property, {
+          sheet: rule.rule.sheet,
+          selector: rule.rule.selectorText,
+          property: written,
+          value,
+          important,
+          line,
+          layer: rule.rule.layer,
+          specificity,
+          order: rule.rule.order,
+        });
+    for (const { property, value, written, important } of inlineLonghands(element))
+      enter(property, {
+        sheet: INLINE,
+        selector: '',
+        property: written,
+        value,
+        important,
+        line: 0,
+        layer: '',
+        specificity: [0, 0, 0],
+        order: 0,
+      });
+    return [...all].map(([property, contenders]) => {
+      // A later declaration of one rule is stronger, so the order in which they were entered decides among equals.
+      const sorted = contenders
+        .map((contender, at) => ({ contender, at }))
+        .sort((a, b) => this.compare(b.contender, a.contender) || b.at - a.at);
+      const [winner, ...losers] = sorted.map(({ contender }) => contender);
+      return { property, winner: winner!, losers };
+    });
+  }
+
+  /** The rules that match an element, each with the greatest specificity of its selectors that do. */
+  private matching(element: ElementNode): (readonly [IndexedRule, Specificity])[] {
+    const found = new Map<StyleRule, [IndexedRule, Specificity]>();
+    const look = (list: readonly IndexedRule[] | undefined): void => {
+      for (const indexed of list ?? []) {
+        const known = found.get(indexed.rule);
+        if (known !== undefined && bySpecificity(known[1], indexed.selector.specificity) >= 0) continue;
+        if (indexed.selector.matches(element)) found.set(indexed.rule, [indexed, indexed.selector.specificity]);
+      }
+    };
+    const id = element.attribute('id');
+    if (id !== undefined) look(this.byId.get(id));
+    for (const name of new Set(classesOf(element))) look(this.byClass.get(name));
+    look(this.byName.get(element.name.toLowerCase()));
+    look(this.anywhere);
+    return [...found.values()].sort((a, b) => a[0].rule.order - b[0].rule.order);
+  }
+
+  /** Positive where one contender is stronger than another; 0 where only their place in one rule tells. */
+  compare(one: Contender, other: Contender): number {
+    return this.decide(one, other).by;
+  }
+
+  /** By what one contender beats another, or is beaten. */
+  decide(one: Contender, other: Contender): { reason: Reason; by: number } {
+    if (one.important !== other.important) return { reason: 'importance', by: one.important ? 1 : -1 };
+    const hint = Number(other.sheet === HINTS) - Number(one.sheet === HINTS);
+    if (hint !== 0) return { reason: 'origin', by: hint };
+    const inline = Number(one.sheet === INLINE) - Number(other.sheet === INLINE);
+    if (inline !== 0) return { reason: 'inline', by: inline };
+    const layer = this.layerRank.get(one.layer)! - this.layerRank.get(other.layer)!;
+    // Of what is important, the weaker layer wins.
+    if (layer !== 0) return { reason: 'layer', by: one.important ? -layer : layer };
+    const specificity = bySpecificity(one.specificity, other.specificity);
+    if (specificity !== 0) return { reason: 'specificity', by: specificity };
+    return { reason: 'order', by: one.order - other.order };
+  }
+}
+
+interface DeclaredLonghand {
+  property: string;
+  value: string;
+  /** The property as it was written, such as a shorthand. */
+  written: string;
+  important: boolean;
+  line: number;
+}
+
+interface IndexedRule {
+  rule: StyleRule;
+  selector: CompiledSelector;
+  longhands: readonly DeclaredLonghand[];
+}
+
+const expanded = new WeakMap<StyleRule, readonly DeclaredLonghand[]>();
+
+function longhandsOf(rule: StyleRule): readonly DeclaredLonghand[] {
+  let longhands = expanded.get(rule);
+  if (longhands === undefined) {
+    longhands = rule.declarations.flatMap(({ property, value, important, line }) =>
+      expand(property, value).map((longhand) => ({ ...longhand, written: property, important, line })),
+    );
+    expanded.set(rule, longhands);
+  }
+  return longhands;
+}
+
+function inlineLonghands(element: ElementNode): DeclaredLonghand[] {
+  const style = element.attribute('style');
+  if (style === undefined || style.trim() === '') return [];
+  let list: CssNode;
+  try {
+    list = parse(style, { context: 'declarationList' });
+  } catch {
+    return [];
+  }
+  if (list.type !== 'DeclarationList') return [];
+  return list.children
+    .toArray()
+    .flatMap((node) =>
+      node.type !== 'Declaration'
+        ? []
+        : expand(node.property, generate(node.value).trim()).map((longhand) => ({
+            ...longhand,
+            written: node.property,
+            important: node.important !== false,
+            line: 0,
+          })),
+    );
+}
+
+function bySpecificity(one: Specificity, other: Specificity): number {
+  return one[0] - other[0] || one[1] - other[1] || one[2] - other[2];
+}
+
+/** Every element of a tree in document order. */
+export function* elementsIn(root: ParentNode): Iterable<ElementNode> {
+  const stack = [...root.children].reverse();
+  for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
+    if (node.type !== 'element') continue;
+    yield node;
+    for (let at = node.children.length - 1; at >= 0; at--) stack.push(node.children[at]!);
+  }
+}
+
+/** Where an element is: `html > body > p:nth-child(2)`, with a number only where its parent holds several elements. */
+export function pathOf(element: ElementNode): string {
+  const parts: string[] = [];
+  for (let at: ElementNode | null = element; at !== null; at = at.parent?.type === 'element' ? at.parent : null) {
+    const siblings = at.parent?.children.filter((child) => child.type === 'element') ?? [];
+    parts.unshift(siblings.length > 1 ? `${at.name}:nth-child(${siblings.indexOf(at) + 1})` : at.name);
+  }
+  return parts.join(' > ');
+}

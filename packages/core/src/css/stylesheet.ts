@@ -1,0 +1,392 @@
+import { generate, lexer, parse, type Atrule, type CssNode, type Rule } from 'css-tree';
+import { mediaHolds, type MediaContext } from './media';
+import { compileList, compileSelectors, type CompiledSelector } from './selector';
+
+/** A CSS file of the site. */
+export interface Sheet {
+  /** What it is called, such as the name of its file; `@import` finds it by this. */
+  name: string;
+  css: string;
+}
+
+export interface SheetDeclaration {
+  property: string;
+  value: string;
+  important: boolean;
+  /** One-based, in its sheet. */
+  line: number;
+}
+
+/** A rule that holds under the given circumstances, with nesting written out. */
+export interface StyleRule {
+  sheet: string;
+  /** As it stands in the sheet. */
+  selectorText: string;
+  selectors: readonly CompiledSelector[];
+  declarations: readonly SheetDeclaration[];
+  line: number;
+  /** The cascade layer's full name; empty for none. */
+  layer: string;
+  /** Order of appearance over all sheets. */
+  order: number;
+}
+
+/** A rule that does not count, and why. */
+export interface LeftOut {
+  sheet: string;
+  line: number;
+  text: string;
+  reason: 'selector' | 'media' | 'supports' | 'container' | 'scope' | 'import' | 'not-known';
+}
+
+export interface ReadSheets {
+  rules: StyleRule[];
+  /** Layers from the weakest to the strongest for what is not important. */
+  layers: readonly string[];
+  leftOut: LeftOut[];
+}
+
+interface Position {
+  sheet: string;
+  layer: string;
+  /** The selectors around a nested rule; null at the top. */
+  parent: string | null;
+}
+
+/**
+ * Reads stylesheets in their order (CSS Cascading and Inheritance Level 5; CSS Nesting Level 1): layers, conditions, imports.
+ *
+ * @param sheets in the order in which the page loads them
+ * @param media the circumstances that `@media` asks about
+ */
+export function readSheets(sheets: readonly Sheet[], media: MediaContext): ReadSheets {
+  const reader = new SheetReader(sheets, media);
+  for (const sheet of sheets) reader.read(sheet, '', 0);
+  return { rules: reader.rules, layers: reader.layerOrder(), leftOut: reader.leftOut };
+}
+
+/** Imports deeper than this are a circle or might as well be. */
+const DEEPEST_IMPORT = 12;
+
+class SheetReader {
+  readonly rules: StyleRule[] = [];
+  readonly leftOut: LeftOut[] = [];
+  /** Layers by their full names, in the order in which they were first named. */
+  private readonly layers: string[] = [];
+  private anonymous = 0;
+  /** The text of the sheet that is being read; every place counts from its begin. */
+  private css = '';
+
+  constructor(
+    private readonly sheets: readonly Sheet[],
+    private readonly media: MediaContext,
+  ) {}
+
+  read({ name, css }: Sheet, layer: string, depth: number): void {
+    const outer = this.css;
+    this.css = css;
+    const root = parse(css, { positions: true, parseValue: true, parseCustomProperty: false });
+    if (root.type === 'StyleSheet')
+      for (const node of root.children.toArray()) this.node(node, { sheet: name, layer, parent: null }, depth);
+    this.css = outer;
+  }
+
+  /** What stands at a node, as it is written but for comments. */
+  private text(node: CssNode): string {
+    const { loc } = node;
+    return loc == null ? generate(node) : this.css.slice(loc.start.offset, loc.end.offset).replace(/\/\*[^]*?\*\//g, ' ');
+  }
+
+  /** Layers from the weakest on: those within a layer come before what stands in it directly (CSS Cascading Level 5, section 6.4.3). */
+  layerOrder(): string[] {
+    const ordered: string[] = [];
+    const visit = (prefix: string): void => {
+      const inside = this.layers.filter((name) =>
+        prefix === '' ? !name.includes('.') : name.startsWith(`${prefix}.`) && !name.slice(prefix.length + 1).includes('.'),
+      );
+      for (const name of inside) {
+        visit(name);
+        ordered.push(name);
+      }
+    };
+    visit('');
+    return ordered;
+  }
+
+  private node(node: CssNode, at: Position, depth: number): void {
+    if (node.type === 'Rule') this.rule(node, at, depth);
+    else if (node.type === 'Atrule') this.atrule(node, at, depth);
+  }
+
+  private rule(rule: Rule, at: Position, depth: number): void {
+    const written = generate(rule.prelude);
+    const line = rule.loc?.start.line ?? 0;
+    const text = at.parent === null ? written : nested(rule, at.parent);
+    let selectors: CompiledSelector[];
+    try {
+      selectors = at.parent === null ? compileList(rule.prelude) : compileSelectors(text);
+    } catch {
+      this.leftOut.push({ sheet: at.sheet, line, text: written, reason: 'selector' });
+      return;
+    }
+    this.block(rule.block.children.toArray(), { ...at, parent: text }, written, selectors, line, depth);
+  }
+
+  /** Declarations count where they stand: those behind a nested rule come after it (CSS Nesting Level 1, section 3.4). */
+  private block(
+    nodes: readonly CssNode[],
+    at: Position,
+    written: string,
+    selectors: readonly CompiledSelector[],
+    line: number,
+    depth: number,
+  ): void {
+    let declarations: SheetDeclaration[] = [];
+    const flush = (): void => {
+      if (declarations.length > 0)
+        this.rules.push({
+          sheet: at.sheet,
+          selectorText: written,
+          selectors,
+          declarations,
+          line,
+          layer: at.layer,
+          order: this.rules.length,
+        });
+      declarations = [];
+    };
+    for (const node of nodes.flatMap((child) => this.nestedRules(child))) {
+      if (node.type === 'Declaration') {
+        const value = this.text(node.value).trim().replace(/\s+/g, ' ');
+        if (isKnown(node.property, value, node.value))
+          declarations.push({ property: node.property, value, important: node.important !== false, line: node.loc?.start.line ?? line });
+      } else if (node.type === 'Rule') {
+        flush();
+        this.rule(node, at, depth);
+      } else if (node.type === 'Atrule') {
+        flush();
+        this.conditional(node, at, depth, (children) => this.block(children, at, written, selectors, line, depth));
+      }
+    }
+    flush();
+  }
+
+  /**
+   * Nested rules as rules: the parser knows those that begin with `&`, and hands over the others as text, or takes
+   * `p:hover {…}` for a declaration.
+   */
+  private nestedRules(node: CssNode): CssNode[] {
+    const isRead = node.type !== 'Raw' && (node.type !== 'Declaration' || node.property.startsWith('--'));
+    if (isRead || node.loc == null) return isRead ? [node] : [];
+    const { offset, line } = node.loc.start;
+    const text = this.css.slice(offset, node.loc.end.offset);
+    return text.includes('{') ? reread(text, offset, line) : node.type === 'Raw' ? [] : [node];
+  }
+
+  private atrule(node: Atrule, at: Position, depth: number): void {
+    const name = node.name.toLowerCase();
+    if (name === 'import') this.import(node, at, depth);
+    else if (name === 'layer') this.layer(node, at, depth);
+    else this.conditional(node, at, depth, (children) => children.forEach((child) => this.node(child, at, depth)));
+  }
+
+  private conditional(node: Atrule, at: Position, depth: number, enter: (children: readonly CssNode[]) => void): void {
+    const name = node.name.toLowerCase();
+    const prelude = node.prelude === null ? '' : generate(node.prelude);
+    const children = node.block?.children.toArray() ?? [];
+    const leave = (reason: LeftOut['reason']): void =>
+      void this.leftOut.push({ sheet: at.sheet, line: node.loc?.start.line ?? 0, text: `@${name} ${prelude}`, reason });
+    if (name === 'media') {
+      if (mediaHolds(prelude, this.media)) enter(children);
+      else leave('media');
+    } else if (name === 'supports') {
+      if (supports(prelude)) enter(children);
+      else leave('supports');
+    } else if (name === 'layer') this.layer(node, at, depth);
+    else if (name === 'container') leave('container');
+    else if (name === 'scope') leave('scope');
+    // Others (font-face, keyframes, page, property, ...) style no element.
+  }
+
+  private layer(node: Atrule, at: Position, depth: number): void {
+    const names =
+      node.prelude === null
+        ? []
+        : generate(node.prelude)
+            .split(',')
+            .map((name) => name.trim());
+    if (node.block === null) {
+      for (const name of names) this.named(at.layer, name);
+      return;
+    }
+    const layer = this.named(at.layer, names[0] ?? `(${++this.anonymous})`);
+    for (const child of node.block.children.toArray()) this.node(child, { ...at, layer }, depth);
+  }
+
+  /** The full name of a layer in another, which is noted in the order of first mention. */
+  private named(outer: string, name: string): string {
+    const full = outer === '' ? name : `${outer}.${name}`;
+    const parts = full.split('.');
+    for (let length = 1; length <= parts.length; length++) {
+      const part = parts.slice(0, length).join('.');
+      if (!this.layers.includes(part)) this.layers.push(part);
+    }
+    return full;
+  }
+
+  private import(node: Atrule, at: Position, depth: number): void {
+    const nodes = node.prelude?.type === 'AtrulePrelude' ? node.prelude.children.toArray() : [];
+    const [target, ...rest] = nodes;
+    const address = target?.type === 'String' ? target.value : target?.type === 'Url' ? target.value : '';
+    const leave = (reason: LeftOut['reason']): void =>
+      void this.leftOut.push({ sheet: at.sheet, line: node.loc?.start.line ?? 0, text: `@import ${address}`, reason });
+    const found = this.sheets.find(
+      ({ name }) => name === address || name.endsWith(`/${address.replace(/^\.?\//, '')}`) || name === address.split('/').at(-1),
+    );
+    if (found === undefined || depth > DEEPEST_IMPORT) {
+      leave('import');
+      return;
+    }
+    let { layer } = at;
+    const conditions: string[] = [];
+    for (const part of rest) {
+      if (part.type === 'Function' && part.name.toLowerCase() === 'layer')
+        layer = this.named(
+          at.layer,
+          part.children
+            .toArray()
+            .map((child) => generate(child))
+            .join('')
+            .trim(),
+        );
+      else if (part.type === 'Identifier' && part.name.toLowerCase() === 'layer') layer = this.named(at.layer, `(${++this.anonymous})`);
+      else if (part.type === 'Function' && part.name.toLowerCase() === 'supports') {
+        if (
+          !supports(
+            `(${part.children
+              .toArray()
+              .map((child) => generate(child))
+              .join('')})`,
+          )
+        ) {
+          leave('supports');
+          return;
+        }
+      } else conditions.push(generate(part));
+    }
+    const condition = conditions.join(' ').trim();
+    if (condition !== '' && !mediaHolds(condition, this.media)) leave('media');
+    else this.read(found, layer, depth + 1);
+  }
+}
+
+/** Reads rules and declarations one after another (CSS Syntax Level 3, section 5.5.4, contents of a block). */
+function reread(text: string, start: number, firstLine: number): CssNode[] {
+  const nodes: CssNode[] = [];
+  let line = firstLine;
+  let offset = start;
+  let rest = text;
+  while (rest.trim() !== '') {
+    const brace = rest.indexOf('{');
+    const semicolon = rest.indexOf(';');
+    const isRule = brace !== -1 && (semicolon === -1 || brace < semicolon);
+    const length = isRule ? closing(rest, brace) + 1 : semicolon === -1 ? rest.length : semicolon + 1;
+    const piece = rest.slice(0, length);
+    if (isRule) {
+      const sheet = parse(piece, { positions: true, line, offset });
+      if (sheet.type === 'StyleSheet') nodes.push(...sheet.children.toArray());
+    } else {
+      const block = parse(`{${piece}}`, { context: 'block', positions: true, line, offset: offset - 1 });
+      if (block.type === 'Block') nodes.push(...block.children.toArray().filter(({ type }) => type === 'Declaration'));
+    }
+    line += piece.split('\n').length - 1;
+    offset += length;
+    rest = rest.slice(length);
+  }
+  return nodes;
+}
+
+/** Where the brace closes that opens at a place; the end of the text where it never does. */
+function closing(text: string, open: number): number {
+  let depth = 0;
+  for (let at = open; at < text.length; at++) {
+    if (text[at] === '{') depth++;
+    else if (text[at] === '}' && --depth === 0) return at;
+  }
+  return text.length - 1;
+}
+
+/** A nested rule's selectors written out: `&` is `:is()` of those around it, a selector without it stands below them. */
+function nested(rule: Rule, parent: string): string {
+  const around = `:is(${parent})`;
+  if (rule.prelude.type !== 'SelectorList') return generate(rule.prelude);
+  return rule.prelude.children
+    .toArray()
+    .map((selector) => {
+      const text = generate(selector);
+      if (/&/.test(text)) return text.replaceAll('&', around);
+      return /^[>+~]/.test(text) ? `${around}${text}` : `${around} ${text}`;
+    })
+    .join(',');
+}
+
+/** What was found of declarations; stylesheets say the same again and again. */
+const known = new Map<string, boolean>();
+const MOST_KNOWN = 20_000;
+
+/** Whether a browser would know a declaration; of one that it does not know it takes no notice. */
+function isKnown(property: string, text: string, value: CssNode): boolean {
+  if (property.startsWith('--') || /\b(var|env)\(/i.test(text)) return true;
+  const key = `${property}:${text}`;
+  let answer = known.get(key);
+  if (answer === undefined) {
+    const { error } = lexer.matchProperty(property, value);
+    // What has a prefix is known to the browser whose prefix it is; functions may be newer than the lexer.
+    answer =
+      error === null ||
+      (error.message.startsWith('Unknown property') ? property.startsWith('-webkit-') : text.includes('(') || text.includes('-webkit-'));
+    if (known.size >= MOST_KNOWN) known.clear();
+    known.set(key, answer);
+  }
+  return answer;
+}
+
+/** `@supports` (CSS Conditional Rules Level 4), as far as the properties and values that are known here tell. */
+function supports(condition: string): boolean {
+  const text = condition.trim();
+  const parts = topLevel(text, ' or ');
+  if (parts.length > 1) return parts.some(supports);
+  const all = topLevel(text, ' and ');
+  if (all.length > 1) return all.every(supports);
+  if (/^not\b/i.test(text)) return !supports(text.slice(3));
+  const selector = /^selector\((.*)\)$/is.exec(text);
+  if (selector !== null) {
+    try {
+      return compileSelectors(selector[1]!).length > 0;
+    } catch {
+      return false;
+    }
+  }
+  const inside = /^\((.*)\)$/s.exec(text)?.[1];
+  if (inside === undefined) return false;
+  const declaration = /^\s*([a-z-]+)\s*:\s*(.+)$/is.exec(inside);
+  if (declaration === null) return supports(inside);
+  return declaration[1]!.startsWith('--') || lexer.matchProperty(declaration[1]!, declaration[2]!.trim()).error === null;
+}
+
+/** The parts of a text between a word that stands outside all brackets. */
+function topLevel(text: string, word: string): string[] {
+  const parts: string[] = [];
+  let depth = 0;
+  let start = 0;
+  for (let at = 0; at < text.length; at++) {
+    if (text[at] === '(') depth++;
+    else if (text[at] === ')') depth--;
+    else if (depth === 0 && text.slice(at, at + word.length).toLowerCase() === word) {
+      parts.push(text.slice(start, at));
+      start = at + word.length;
+      at = start - 1;
+    }
+  }
+  return [...parts, text.slice(start)];
+}
