@@ -59,12 +59,12 @@ const LOGICAL: Readonly<Record<string, string>> = {
         ['inline-start', 'left'],
         ['inline-end', 'right'],
       ] as const
-    ).flatMap(([logical, side]) => [
+    ).flatMap(([logical, side]): [string, string][] => [
       [`margin-${logical}`, `margin-${side}`],
       [`padding-${logical}`, `padding-${side}`],
       [`inset-${logical}`, side],
       [`border-${logical}`, `border-${side}`],
-      ...['width', 'style', 'color'].map((part) => [`border-${logical}-${part}`, `border-${side}-${part}`]),
+      ...['width', 'style', 'color'].map((part): [string, string] => [`border-${logical}-${part}`, `border-${side}-${part}`]),
     ]),
   ),
   'border-start-start-radius': 'border-top-left-radius',
