@@ -219,18 +219,16 @@ function inlineLonghands(element: ElementNode): DeclaredLonghand[] {
     return [];
   }
   if (list.type !== 'DeclarationList') return [];
-  return list.children
-    .toArray()
-    .flatMap((node) =>
-      node.type !== 'Declaration'
-        ? []
-        : expand(node.property, generate(node.value).trim()).map((longhand) => ({
-            ...longhand,
-            written: node.property,
-            important: node.important !== false,
-            line: 0,
-          })),
-    );
+  return list.children.toArray().flatMap((node) =>
+    node.type !== 'Declaration'
+      ? []
+      : expand(node.property, generate(node.value).trim()).map((longhand) => ({
+          ...longhand,
+          written: node.property,
+          important: node.important !== false,
+          line: 0,
+        })),
+  );
 }
 
 function bySpecificity(one: Specificity, other: Specificity): number {
