@@ -26,9 +26,18 @@ export function overlay({ rules, columnPx }: OverlayOptions): Plugin {
       const window = view.dom.ownerDocument.defaultView!;
       let timer = 0;
       let notes: HTMLElement[] = [];
+      let isDragging = false;
       const draw = (): void => {
         frame = 0;
-        if (!view.isDestroyed) layer.replaceChildren(...handle(view, rules, columnPx), ...notes);
+        // The handle that is being dragged must stay the one that it is.
+        if (view.isDestroyed || isDragging) return;
+        layer.replaceChildren(
+          ...handle(view, rules, columnPx, (isOn) => {
+            isDragging = isOn;
+            if (!isOn) soon();
+          }),
+          ...notes,
+        );
       };
       const soon = (): void => {
         if (frame === 0) frame = window.requestAnimationFrame(draw);
@@ -87,7 +96,7 @@ function tooWide(view: EditorView, columnPx: number): HTMLElement[] {
   return notes;
 }
 
-function handle(view: EditorView, rules: CompiledRules, columnPx: number): HTMLElement[] {
+function handle(view: EditorView, rules: CompiledRules, columnPx: number, drags: (isOn: boolean) => void): HTMLElement[] {
   const { selection } = view.state;
   if (!(selection instanceof NodeSelection) || elementOf(selection.node) !== 'img' || !isAttributeKept(rules, 'img', 'width')) return [];
   const dom = view.nodeDOM(selection.from) as HTMLElement | null;
@@ -102,6 +111,7 @@ function handle(view: EditorView, rules: CompiledRules, columnPx: number): HTMLE
   knob.addEventListener('pointerdown', (event) => {
     event.preventDefault();
     knob.setPointerCapture(event.pointerId);
+    drags(true);
     const ratio = rect.height / rect.width;
     const widthAt = (x: number): number => Math.max(16, Math.min(columnPx, Math.round(rect.width + x - event.clientX)));
     const size = host.createElement('div');
@@ -119,12 +129,16 @@ function handle(view: EditorView, rules: CompiledRules, columnPx: number): HTMLE
     };
     const end = (next: PointerEvent): void => {
       knob.removeEventListener('pointermove', move);
+      knob.removeEventListener('pointerup', end);
+      knob.removeEventListener('pointercancel', end);
       dom.style.width = '';
       dom.style.height = '';
-      setWidth(view, rules, widthAt(next.clientX), ratio);
+      if (next.type === 'pointerup') setWidth(view, rules, widthAt(next.clientX), ratio);
+      drags(false);
     };
     knob.addEventListener('pointermove', move);
-    knob.addEventListener('pointerup', end, { once: true });
+    knob.addEventListener('pointerup', end);
+    knob.addEventListener('pointercancel', end);
   });
   return [knob];
 }
