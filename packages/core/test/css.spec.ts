@@ -197,7 +197,15 @@ describe('the cascade', () => {
     expect(winner('', 'text-align', '<p align="right">')).toBe('right of 1');
   });
   test('imports stand before the sheet that asks for them, in a layer where they say so', () => {
-    expect(winner({ 'b.css': '@import "a.css"; p{color:red}', 'x.css': '' }, 'color')).toBe('red of 1');
+    const { rules } = readSheets(
+      [
+        { name: 'b.css', css: '@import "a.css" layer(x); p{color:red}' },
+        { name: 'a.css', css: 'p{color:blue}' },
+      ],
+      DESK,
+    );
+    expect(rules.map(({ sheet, layer }) => `${sheet} ${layer}`)).toEqual(['a.css x', 'b.css ', 'a.css ']);
+    expect(winner({ 'b.css': '@import "a.css" print; p{color:red}', 'a.css': '' }, 'color')).toBe('red of 1');
     expect(readSheets([{ name: 'b.css', css: '@import url("gone.css");' }], DESK).leftOut).toMatchObject([{ reason: 'import', line: 1 }]);
   });
   test('losers stand in order, and each is told by what it lost', () => {

@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { originOf, surfaceSchema, toPointer, valueAt, type Json, type JsonObject } from '@typikon/core';
+import { surfaceSchema, valueAt, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { ProfileEdit } from '../workshop/edit';
+import { settingOrigin } from '../workshop/origin';
 import { CssField } from './css-field';
 import { SiteWords } from './site-words';
 
@@ -133,13 +134,11 @@ export class SurfaceChapter {
         .filter(({ isShown }) => isShown?.(surface) !== false)
         .map((line) => {
           const value = valueAt(document, line.keys);
-          const origin = originOf(resolved.chain, toPointer(['surface', ...line.keys]));
           return {
             ...line,
             id: `surface-${line.keys.join('-')}`,
             value: (Array.isArray(value) ? value : [value]).map((one) => String(one as string | number | boolean)).join(' '),
-            setBy: origin === undefined ? 'default' : origin === resolved.id ? 'here' : (this.names().get(origin) ?? origin),
-            isHere: origin === resolved.id,
+            ...settingOrigin(resolved, ['surface', ...line.keys], this.names()),
           };
         }),
     }));

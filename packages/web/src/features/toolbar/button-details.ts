@@ -1,22 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import {
-  buttonOf,
-  missingMarkup,
-  needInWords,
-  originOf,
-  PURPOSES,
-  toolbarOptionsSchema,
-  toPointer,
-  valueAt,
-  type Json,
-  type JsonObject,
-} from '@typikon/core';
+import { buttonOf, missingMarkup, needInWords, PURPOSES, toolbarOptionsSchema, valueAt, type Json, type JsonObject } from '@typikon/core';
 import { EDITOR_BUTTONS, keyLabel } from '@typikon/editor';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { Icon } from '../../ui/icon';
 import { ProfileEdit } from '../workshop/edit';
+import { settingOrigin } from '../workshop/origin';
 import { OPTION_FIELDS, type OptionField } from './option-fields';
 import { ToolbarDesign } from './toolbar-design';
 
@@ -69,14 +59,12 @@ export class ButtonDetails {
     const document = JSON.parse(JSON.stringify(resolved.profile.toolbar.options)) as JsonObject;
     return OPTION_FIELDS[part].map((field) => {
       const keys = ['toolbar', 'options', part, ...field.keys];
-      const origin = originOf(resolved.chain, toPointer(keys));
       return {
         ...field,
         part,
         id: `option-${part}-${field.keys.join('-')}`,
         value: shown(valueAt(document, [part, ...field.keys]), field),
-        setBy: origin === undefined ? 'default' : origin === resolved.id ? 'here' : (this.names().get(origin) ?? origin),
-        isHere: origin === resolved.id,
+        ...settingOrigin(resolved, keys, this.names()),
       };
     });
   });

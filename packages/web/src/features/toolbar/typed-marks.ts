@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { originOf, SHORTCUTS, toPointer } from '@typikon/core';
+import { SHORTCUTS } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { ProfileEdit } from '../workshop/edit';
+import { settingOrigin } from '../workshop/origin';
 
 /** Marks that make formatting while the author types, each on or off, and what becomes of narrow toolbars. */
 @Component({
@@ -91,7 +92,6 @@ export class TypedMarks {
     const [resolved, rules] = [this.resolved(), this.rules()];
     if (resolved === null || rules === null) return [];
     return SHORTCUTS.map(({ id, typed, makes, elements }) => {
-      const origin = originOf(resolved.chain, toPointer(['toolbar', 'shortcuts', id]));
       const isKept =
         elements.length === 0 ||
         elements.some((element) => rules.element(element).outcome === 'keep' && rules.element(element).name === element);
@@ -101,8 +101,7 @@ export class TypedMarks {
         makes,
         isOn: resolved.profile.toolbar.shortcuts[id] === true,
         lacks: isKept ? '' : elements.join(', '),
-        setBy: origin === undefined ? 'default' : origin === resolved.id ? 'here' : (this.names().get(origin) ?? origin),
-        isHere: origin === resolved.id,
+        ...settingOrigin(resolved, ['toolbar', 'shortcuts', id], this.names()),
       };
     });
   });
