@@ -100,3 +100,89 @@ describe('who wins is who wins in Chromium', () => {
         await page.close();
       });
 });
+
+/** What the debugging protocol tells of a rule that matches an element. */
+interface MatchedRule {
+  rule: {
+    origin: string;
+    selectorList: { text: string };
+    style: {
+      range?: { startLine: number };
+      cssProperties: { name: string; value: string; important?: boolean; disabled?: boolean; parsedOk?: boolean }[];
+    };
+  };
+}
+
+/** So many elements of each kind are asked about; the protocol takes its time. */
+const MOST_ALIKE = 3;
+
+describe('who wins is who the browser’s own inspector says', () => {
+  for (const [name, css] of Object.entries(SHEETS))
+    test(name, async () => {
+      const html = `<!DOCTYPE html><html lang="en"><head><title>T</title><style>${css.replaceAll('</style', '')}</style></head><body><main class="page"><article class="body">${BODY}</article></main></body></html>`;
+      const cascade = new Cascade([{ name: 'sheet.css', css }], DESK);
+      const { page } = await openPage(browser);
+      await page.setViewport({ width: DESK.widthPx, height: DESK.heightPx });
+      await page.setContent(html, { waitUntil: 'domcontentloaded' });
+      const client = await page.createCDPSession();
+      await client.send('DOM.enable');
+      await client.send('CSS.enable');
+      const { root } = await client.send('DOM.getDocument', { depth: -1, pierce: false });
+      const nodes: number[] = [];
+      const walk = (node: { nodeId: number; nodeType: number; children?: unknown[] }): void => {
+        if (node.nodeType === 1) nodes.push(node.nodeId);
+        for (const child of (node.children ?? []) as never[]) walk(child);
+      };
+      walk(root as never);
+      const elements = [...elementsIn(parseDocument(html))];
+      assert.equal(nodes.length, elements.length);
+      const seen = new Map<object, number>();
+      const wrong: string[] = [];
+      let compared = 0;
+      for (const [index, element] of elements.entries()) {
+        const contests = cascade.contests(element);
+        const often = (seen.get(contests) ?? 0) + 1;
+        seen.set(contests, often);
+        if (often > MOST_ALIKE || contests.length === 0) continue;
+        const answer = await client.send('CSS.getMatchedStylesForNode', { nodeId: nodes[index]! });
+        const rules = ((answer.matchedCSSRules ?? []) as unknown as MatchedRule[]).filter(({ rule }) => rule.origin === 'regular');
+        const inline = answer.inlineStyle?.cssProperties ?? [];
+        for (const { property, winner, losers } of contests) {
+          // Which of several important declarations in layers is stronger, the inspector's list does not say.
+          if ([winner, ...losers].filter(({ important, layer }) => important && layer !== '').length > 1) continue;
+          if (winner.sheet === 'attributes' || property.startsWith('-webkit-')) continue;
+          const declares = (list: MatchedRule['rule']['style']['cssProperties'], wanted: boolean): boolean =>
+            list.some(
+              (one) => one.name === property && one.disabled !== true && one.parsedOk !== false && (one.important === true) === wanted,
+            );
+          const find = (wanted: boolean): string | null => {
+            if (!wanted && declares(inline, false)) return 'style';
+            if (wanted && declares(inline, true)) return 'style';
+            const found = [...rules].reverse().find(({ rule }) => declares(rule.style.cssProperties, wanted));
+            return found === undefined ? null : `${found.rule.selectorList.text} at ${(found.rule.style.range?.startLine ?? -1) + 1}`;
+          };
+          const theirs = find(true) ?? find(false);
+          // A shorthand that holds a variable is not taken apart by the inspector, and logical names keep their names.
+          if (theirs === null) continue;
+          compared++;
+          const ours = winner.sheet === 'style' ? 'style' : winner.selector;
+          // The inspector writes odd and even as formulas, the double colon, no * before it, and & before what is nested.
+          const same = (text: string): string =>
+            text
+              .replace(/\(even\)/g, '(2n)')
+              .replace(/\(odd\)/g, '(2n+1)')
+              .replace(/[\s"'&]+/g, '')
+              .replace(/\*?::?/g, ':')
+              .toLowerCase();
+          if (theirs === 'style' ? ours !== 'style' : same(theirs.replace(/ at \d+$/, '')) !== same(ours))
+            wrong.push(`${pathOf(element).replace(/^.* > /, '')} ${property}: ${ours} here, ${theirs} there`);
+        }
+      }
+      await page.close();
+      assert.ok(compared > 50, `only ${compared} were compared`);
+      assert.ok(
+        wrong.length <= compared * 0.005,
+        `${wrong.length} of ${compared} have another winner:\n${[...new Set(wrong)].slice(0, 30).join('\n')}`,
+      );
+    });
+});

@@ -82,7 +82,7 @@ export { wayThrough, type WayThrough } from './markup/let-through';
 export { lessonsOf, patchToLearn, type Lesson, type Lessons, type Unlearnable } from './markup/learn';
 export { riskOfAttribute, riskOfElement, type Risk } from './markup/risk';
 export { STARTING_POINTS, type StartingPoint } from './profile/starting-points';
-export { contrastOf, isColour } from './profile/colour';
+export { contrastOf, isColour } from './css/colour';
 export { patternMistake } from './profile/pattern';
 export { toSanitizerConfig, type SanitizerConfig, type SanitizerExport } from './export/sanitizer';
 export { classesIn } from './markup/style-classes';
@@ -136,8 +136,38 @@ export {
   type Verdict,
 } from './paste/specimen';
 export { cssMistakes, type CssMistake } from './css/mistakes';
-export { Cascade, elementsIn, pathOf, type Contender, type Contest, type Reason as CascadeReason } from './css/cascade';
+export { bySpecificity, Cascade, elementsIn, pathOf, type Contender, type Contest, type Reason as CascadeReason } from './css/cascade';
 export { DESK, mediaHolds, type MediaContext } from './css/media';
 export { compileSelectors, SelectorMistake, type CompiledSelector, type Specificity } from './css/selector';
 export { expand as expandDeclaration } from './css/shorthands';
 export { readSheets, type LeftOut, type Sheet, type StyleRule } from './css/stylesheet';
+export { Style, Styles, type Source } from './css/computed';
+export { isInherited, SEEN, type PropertyFacts } from './css/properties';
+export { Scene, type Placed, type Setting, type WrapperElement } from './likeness/context';
+export { Comparer, type Difference } from './likeness/compare';
+export { contestFor, shortSelector, type ContestTable, type Row as ContestRow } from './likeness/contest';
+export {
+  compareLikeness,
+  keyOf,
+  Likeness,
+  partsOf,
+  type ContentToCompare,
+  type LikenessInput,
+  type LikenessReport,
+} from './likeness/likeness';
+export type { Cause, CauseKind, Place, PlaceDifference, RuleNote, Side } from './likeness/cause';
+export {
+  addedTo,
+  applyRepair,
+  OVERRIDES,
+  proposeRepairs,
+  share,
+  takenOut,
+  tryRepair,
+  type Files,
+  type MovedPlace,
+  type Repair,
+  type Trial,
+  type TriedRepair,
+} from './likeness/repair';
+export { causeSentence, causeTitle, propertiesText, repairSentence, specificityText, trialSentence } from './likeness/words';

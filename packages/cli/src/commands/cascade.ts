@@ -4,6 +4,7 @@ import { readArguments, required } from '../arguments';
 import { Failure } from '../failure';
 import { readText } from '../files';
 import { print, warn } from '../output';
+import { readWidth, splitPaths } from '../sheets';
 import type { Command } from './command';
 
 const usage = 'cascade --sheets A.css,B.css [--width PX] [--properties p,q] --jsonl FILE.html';
@@ -25,11 +26,8 @@ export const cascadeCommand: Command = {
     );
     const [page, ...more] = positionals;
     if (page === undefined || more.length > 0) throw new Failure(`Exactly one page must be given. Usage: typikon ${usage}`);
-    const paths = required(values.sheets, 'sheets', usage)
-      .split(',')
-      .filter((path) => path !== '');
-    const widthPx = values.width === undefined ? DESK.widthPx : Number(values.width);
-    if (!Number.isInteger(widthPx) || widthPx < 1) throw new Failure(`--width is a whole number of pixels, not "${values.width}".`);
+    const paths = splitPaths(required(values.sheets, 'sheets', usage));
+    const widthPx = readWidth('width', values.width);
     const asked = values.properties
       ?.split(',')
       .map((name) => (name.trim().startsWith('--') ? name.trim() : name.trim().toLowerCase()))

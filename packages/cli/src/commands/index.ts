@@ -1,4 +1,5 @@
 import { cascadeCommand } from './cascade';
+import { likenessCommand } from './likeness';
 import { checkCommand } from './check';
 import { cleanCommand } from './clean';
 import { exportCommand } from './export';
@@ -6,4 +7,4 @@ import { pasteCommand } from './paste';
 import type { Command } from './command';
 
 /** Every command, in the order in which the help lists them. */
-export const COMMANDS: readonly Command[] = [cleanCommand, pasteCommand, checkCommand, exportCommand, cascadeCommand];
+export const COMMANDS: readonly Command[] = [cleanCommand, pasteCommand, checkCommand, exportCommand, cascadeCommand, likenessCommand];

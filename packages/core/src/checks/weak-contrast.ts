@@ -1,4 +1,4 @@
-import { contrastOf } from '../profile/colour';
+import { contrastOf } from '../css/colour';
 import { toPointer } from '../profile/pointer';
 import type { StyleTest } from '../profile/schema';
 import { attributeTests, type Check } from './check';

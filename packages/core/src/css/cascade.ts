@@ -11,14 +11,20 @@ export interface Contender {
   /** The sheet's name; `style` for the element's own attribute, `attributes` for what attributes such as `align` mean. */
   sheet: string;
   selector: string;
+  /** As it was declared, such as a shorthand. */
   property: string;
+  /** What the longhand gets of it. */
   value: string;
+  /** The whole value, as it was declared. */
+  declared: string;
   important: boolean;
   line: number;
   layer: string;
   specificity: Specificity;
   /** Order of appearance; later is stronger. */
   order: number;
+  /** The condition that does not hold, of a rule that would match otherwise; empty for one that counts. */
+  off: string;
 }
 
 /** One property of one element: who won, and who lost, the nearest first. */
@@ -39,10 +45,11 @@ const HINTS = 'attributes';
 /** Stylesheets with their rules found by what the rightmost part of a selector asks for: made once for many documents. */
 export class Cascade {
   readonly leftOut: readonly LeftOut[];
-  private readonly byId = new Map<string, IndexedRule[]>();
-  private readonly byClass = new Map<string, IndexedRule[]>();
-  private readonly byName = new Map<string, IndexedRule[]>();
-  private readonly anywhere: IndexedRule[] = [];
+  /** The rules that count, by the pseudo-element that they style; empty for the element itself. */
+  private readonly active = new Map<string, RuleIndex>();
+  private readonly dormant = new RuleIndex();
+  /** The sheet and selector of every rule, whether it counts or not. */
+  private readonly written = new Set<string>();
   private readonly known = new Map<string, readonly Contest[]>();
   private readonly layerRank: ReadonlyMap<string, number>;
 
@@ -51,41 +58,61 @@ export class Cascade {
    * @param media the circumstances that `@media` asks about
    */
   constructor(sheets: readonly Sheet[], media: MediaContext = DESK) {
-    const { rules, layers, leftOut } = readSheets(sheets, media);
+    const { rules, dormant, layers, leftOut } = readSheets(sheets, media);
     this.leftOut = leftOut;
     // What is in no layer is stronger than all layers.
     this.layerRank = new Map([...layers.map((name, rank): [string, number] => [name, rank]), ['', layers.length]]);
-    for (const rule of rules)
-      for (const selector of rule.selectors) if (selector.pseudoElement === '') this.file({ rule, selector, longhands: longhandsOf(rule) });
-  }
-
-  private file(indexed: IndexedRule): void {
-    const { key } = indexed.selector;
-    const into = key === null ? null : key.kind === 'id' ? this.byId : key.kind === 'class' ? this.byClass : this.byName;
-    if (into === null) this.anywhere.push(indexed);
-    else {
-      const list = into.get(key!.name);
-      if (list === undefined) into.set(key!.name, [indexed]);
-      else list.push(indexed);
+    for (const rule of [...rules, ...dormant]) {
+      this.written.add(`${rule.sheet}\n${rule.selectorText}`);
+      for (const selector of rule.selectors) {
+        const indexed = { rule, selector, longhands: longhandsOf(rule) };
+        if (rule.off !== '') {
+          if (selector.pseudoElement === '') this.dormant.add(indexed);
+          continue;
+        }
+        let index = this.active.get(selector.pseudoElement);
+        if (index === undefined) this.active.set(selector.pseudoElement, (index = new RuleIndex()));
+        index.add(indexed);
+      }
     }
   }
 
-  /** Every contest on an element: each property that anything declares for it. */
-  contests(element: ElementNode): readonly Contest[] {
-    const hints = presentationalHints(element);
-    const matching = this.matching(element);
+  /** Whether any sheet has a rule with this selector, be it that it matches nothing or does not count now. */
+  has({ sheet, selector }: Pick<Contender, 'sheet' | 'selector'>): boolean {
+    return this.written.has(`${sheet}\n${selector}`);
+  }
+
+  /** Whether any rule styles this pseudo-element, such as `before`. */
+  styles(pseudoElement: string): boolean {
+    return this.active.has(pseudoElement);
+  }
+
+  /** What rules under conditions that do not hold would declare for an element. */
+  wouldDeclare(element: ElementNode): Contender[] {
+    return this.dormant.matching(element).flatMap(([indexed, specificity]) => contendersOf(indexed, specificity).map(([, one]) => one));
+  }
+
+  /**
+   * Every contest on an element: each property that anything declares for it.
+   *
+   * @param pseudoElement such as `before`, to ask for the element's pseudo-element instead
+   */
+  contests(element: ElementNode, pseudoElement = ''): readonly Contest[] {
+    const hints = pseudoElement === '' ? presentationalHints(element) : [];
+    const matching = this.active.get(pseudoElement)?.matching(element) ?? [];
+    const inline = pseudoElement === '' ? (element.attribute('style') ?? '') : '';
     // Most elements of a page are styled as others are: what decides is the rules, not the place.
-    const key = `${matching.map(([{ rule }, specificity]) => `${rule.order}/${specificity.join('.')}`).join()} ${element.attribute('style') ?? ''} ${hints.map(({ property, value }) => `${property}:${value}`).join(';')}`;
+    const key = `${matching.map(([{ rule }, specificity]) => `${rule.order}/${specificity.join('.')}`).join()} ${inline} ${hints.map(({ property, value }) => `${property}:${value}`).join(';')}`;
     let contests = this.known.get(key);
     if (contests === undefined) {
       if (this.known.size >= MOST_KNOWN) this.known.clear();
-      this.known.set(key, (contests = this.decideAll(element, hints, matching)));
+      this.known.set(key, (contests = this.decideAll(inline, hints, matching)));
     }
     return contests;
   }
 
   private decideAll(
-    element: ElementNode,
+    inline: string,
     hints: readonly { property: string; value: string }[],
     matching: readonly (readonly [IndexedRule, Specificity])[],
   ): Contest[] {
@@ -101,36 +128,29 @@ export class Cascade {
         selector: '',
         property,
         value,
+        declared: value,
         important: false,
         line: 0,
         layer: '',
         specificity: [0, 0, 0],
         order: -1,
+        off: '',
       });
-    for (const [rule, specificity] of matching)
-      for (const { property, value, written, important, line } of rule.longhands)
-        enter(property, {
-          sheet: rule.rule.sheet,
-          selector: rule.rule.selectorText,
-          property: written,
-          value,
-          important,
-          line,
-          layer: rule.rule.layer,
-          specificity,
-          order: rule.rule.order,
-        });
-    for (const { property, value, written, important } of inlineLonghands(element))
+    for (const [indexed, specificity] of matching)
+      for (const [longhand, contender] of contendersOf(indexed, specificity)) enter(longhand, contender);
+    for (const { property, value, written, declared, important } of inlineLonghands(inline))
       enter(property, {
         sheet: INLINE,
         selector: '',
         property: written,
         value,
+        declared,
         important,
         line: 0,
         layer: '',
         specificity: [0, 0, 0],
         order: 0,
+        off: '',
       });
     return [...all].map(([property, contenders]) => {
       // A later declaration of one rule is stronger, so the order in which they were entered decides among equals.
@@ -140,24 +160,6 @@ export class Cascade {
       const [winner, ...losers] = sorted.map(({ contender }) => contender);
       return { property, winner: winner!, losers };
     });
-  }
-
-  /** The rules that match an element, each with the greatest specificity of its selectors that do. */
-  private matching(element: ElementNode): (readonly [IndexedRule, Specificity])[] {
-    const found = new Map<StyleRule, [IndexedRule, Specificity]>();
-    const look = (list: readonly IndexedRule[] | undefined): void => {
-      for (const indexed of list ?? []) {
-        const known = found.get(indexed.rule);
-        if (known !== undefined && bySpecificity(known[1], indexed.selector.specificity) >= 0) continue;
-        if (indexed.selector.matches(element)) found.set(indexed.rule, [indexed, indexed.selector.specificity]);
-      }
-    };
-    const id = element.attribute('id');
-    if (id !== undefined) look(this.byId.get(id));
-    for (const name of new Set(classesOf(element))) look(this.byClass.get(name));
-    look(this.byName.get(element.name.toLowerCase()));
-    look(this.anywhere);
-    return [...found.values()].sort((a, b) => a[0].rule.order - b[0].rule.order);
   }
 
   /** Positive where one contender is stronger than another; 0 where only their place in one rule tells. */
@@ -181,11 +183,69 @@ export class Cascade {
   }
 }
 
+/** What a rule declares for an element that it matches: the longhand, and the contender for it. */
+function contendersOf({ rule, longhands }: IndexedRule, specificity: Specificity): [longhand: string, contender: Contender][] {
+  return longhands.map(({ property, value, written, declared, important, line }) => [
+    property,
+    {
+      sheet: rule.sheet,
+      selector: rule.selectorText,
+      property: written,
+      value,
+      declared,
+      important,
+      line,
+      layer: rule.layer,
+      specificity,
+      order: rule.order,
+      off: rule.off,
+    },
+  ]);
+}
+
+/** Rules, found by what the rightmost part of their selectors asks for. */
+class RuleIndex {
+  private readonly byId = new Map<string, IndexedRule[]>();
+  private readonly byClass = new Map<string, IndexedRule[]>();
+  private readonly byName = new Map<string, IndexedRule[]>();
+  private readonly anywhere: IndexedRule[] = [];
+
+  add(indexed: IndexedRule): void {
+    const { key } = indexed.selector;
+    const into = key === null ? null : key.kind === 'id' ? this.byId : key.kind === 'class' ? this.byClass : this.byName;
+    if (into === null) this.anywhere.push(indexed);
+    else {
+      const list = into.get(key!.name);
+      if (list === undefined) into.set(key!.name, [indexed]);
+      else list.push(indexed);
+    }
+  }
+
+  /** The rules that match an element, each with the greatest specificity of its selectors that do. */
+  matching(element: ElementNode): (readonly [IndexedRule, Specificity])[] {
+    const found = new Map<StyleRule, [IndexedRule, Specificity]>();
+    const look = (list: readonly IndexedRule[] | undefined): void => {
+      for (const indexed of list ?? []) {
+        const known = found.get(indexed.rule);
+        if (known !== undefined && bySpecificity(known[1], indexed.selector.specificity) >= 0) continue;
+        if (indexed.selector.matches(element)) found.set(indexed.rule, [indexed, indexed.selector.specificity]);
+      }
+    };
+    const id = element.attribute('id');
+    if (id !== undefined) look(this.byId.get(id));
+    for (const name of new Set(classesOf(element))) look(this.byClass.get(name));
+    look(this.byName.get(element.name.toLowerCase()));
+    look(this.anywhere);
+    return [...found.values()].sort((a, b) => a[0].rule.order - b[0].rule.order);
+  }
+}
+
 interface DeclaredLonghand {
   property: string;
   value: string;
   /** The property as it was written, such as a shorthand. */
   written: string;
+  declared: string;
   important: boolean;
   line: number;
 }
@@ -202,16 +262,15 @@ function longhandsOf(rule: StyleRule): readonly DeclaredLonghand[] {
   let longhands = expanded.get(rule);
   if (longhands === undefined) {
     longhands = rule.declarations.flatMap(({ property, value, important, line }) =>
-      expand(property, value).map((longhand) => ({ ...longhand, written: property, important, line })),
+      expand(property, value).map((longhand) => ({ ...longhand, written: property, declared: value, important, line })),
     );
     expanded.set(rule, longhands);
   }
   return longhands;
 }
 
-function inlineLonghands(element: ElementNode): DeclaredLonghand[] {
-  const style = element.attribute('style');
-  if (style === undefined || style.trim() === '') return [];
+function inlineLonghands(style: string): DeclaredLonghand[] {
+  if (style.trim() === '') return [];
   let list: CssNode;
   try {
     list = parse(style, { context: 'declarationList' });
@@ -219,19 +278,16 @@ function inlineLonghands(element: ElementNode): DeclaredLonghand[] {
     return [];
   }
   if (list.type !== 'DeclarationList') return [];
-  return list.children.toArray().flatMap((node) =>
-    node.type !== 'Declaration'
-      ? []
-      : expand(node.property, generate(node.value).trim()).map((longhand) => ({
-          ...longhand,
-          written: node.property,
-          important: node.important !== false,
-          line: 0,
-        })),
-  );
+  return list.children.toArray().flatMap((node) => {
+    if (node.type !== 'Declaration') return [];
+    const declared = generate(node.value).trim();
+    const important = node.important !== false;
+    return expand(node.property, declared).map((longhand) => ({ ...longhand, written: node.property, declared, important, line: 0 }));
+  });
 }
 
-function bySpecificity(one: Specificity, other: Specificity): number {
+/** Positive where the first is the greater. */
+export function bySpecificity(one: Specificity, other: Specificity): number {
   return one[0] - other[0] || one[1] - other[1] || one[2] - other[2];
 }
 

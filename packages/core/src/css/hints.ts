@@ -30,6 +30,9 @@ export function presentationalHints(element: ElementNode): { property: string; v
       case 'height':
         if (SIZED.has(name) && (attribute === 'width' || name !== 'hr')) hint(attribute, dimension(lower));
         break;
+      case 'cellspacing':
+        if (name === 'table') hint('border-spacing', dimension(lower));
+        break;
       case 'bgcolor':
         if (['body', 'table', 'tr', 'td', 'th', 'thead', 'tbody', 'tfoot'].includes(name)) hint('background-color', lower);
         break;
@@ -78,7 +81,23 @@ export function presentationalHints(element: ElementNode): { property: string; v
       default:
     }
   }
+  if (name === 'td' || name === 'th') fromTable(element, hint);
   return hints;
+}
+
+/** What the attributes of a table mean for its cells (HTML, section 15.3.8 "Tables"). */
+function fromTable(cell: ElementNode, hint: (property: string, value: string) => void): void {
+  let table = cell.parent;
+  while (table?.type === 'element' && table.name !== 'table') table = table.parent;
+  if (table?.type !== 'element') return;
+  const border = table.attribute('border');
+  if (border !== undefined && !/^0+$/.test(border.trim()))
+    for (const side of ['top', 'right', 'bottom', 'left']) {
+      hint(`border-${side}-width`, '1px');
+      hint(`border-${side}-style`, 'inset');
+    }
+  const padding = dimension(table.attribute('cellpadding') ?? '');
+  if (padding !== null) for (const side of ['top', 'right', 'bottom', 'left']) hint(`padding-${side}`, padding);
 }
 
 /** A number of pixels or a percentage (HTML, section 2.3.4.4 "Percentages and lengths"). */

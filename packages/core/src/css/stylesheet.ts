@@ -29,6 +29,8 @@ export interface StyleRule {
   layer: string;
   /** Order of appearance over all sheets. */
   order: number;
+  /** The condition that does not hold, such as `@media (width < 600px)`; empty where all hold. */
+  off: string;
 }
 
 /** A rule that does not count, and why. */
@@ -41,6 +43,8 @@ export interface LeftOut {
 
 export interface ReadSheets {
   rules: StyleRule[];
+  /** Rules under a condition that does not hold. */
+  dormant: StyleRule[];
   /** Layers from the weakest to the strongest for what is not important. */
   layers: readonly string[];
   leftOut: LeftOut[];
@@ -51,6 +55,8 @@ interface Position {
   layer: string;
   /** The selectors around a nested rule; null at the top. */
   parent: string | null;
+  /** The condition around it that does not hold; empty for none. */
+  off: string;
 }
 
 /**
@@ -61,15 +67,24 @@ interface Position {
  */
 export function readSheets(sheets: readonly Sheet[], media: MediaContext): ReadSheets {
   const reader = new SheetReader(sheets, media);
-  for (const sheet of sheets) reader.read(sheet, '', 0);
-  return { rules: reader.rules, layers: reader.layerOrder(), leftOut: reader.leftOut };
+  for (const sheet of sheets) reader.read(sheet, { layer: '', off: '' }, 0);
+  return { rules: reader.rules, dormant: reader.dormant, layers: reader.layerOrder(), leftOut: reader.leftOut };
 }
+
+/** A selector as it stands in a stylesheet, on one line, without comments. */
+export const selectorText = (text: string): string =>
+  text
+    .replace(/\/\*[^]*?\*\//g, ' ')
+    .replace(/\s+/g, ' ')
+    .replace(/\s*,\s*/g, ', ')
+    .trim();
 
 /** Imports deeper than this are a circle or might as well be. */
 const DEEPEST_IMPORT = 12;
 
 class SheetReader {
   readonly rules: StyleRule[] = [];
+  readonly dormant: StyleRule[] = [];
   readonly leftOut: LeftOut[] = [];
   /** Layers by their full names, in the order in which they were first named. */
   private readonly layers: string[] = [];
@@ -82,12 +97,12 @@ class SheetReader {
     private readonly media: MediaContext,
   ) {}
 
-  read({ name, css }: Sheet, layer: string, depth: number): void {
+  read({ name, css }: Sheet, around: Pick<Position, 'layer' | 'off'>, depth: number): void {
     const outer = this.css;
     this.css = css;
     const root = parse(css, { positions: true, parseValue: true, parseCustomProperty: false });
     if (root.type === 'StyleSheet')
-      for (const node of root.children.toArray()) this.node(node, { sheet: name, layer, parent: null }, depth);
+      for (const node of root.children.toArray()) this.node(node, { ...around, sheet: name, parent: null }, depth);
     this.css = outer;
   }
 
@@ -119,7 +134,7 @@ class SheetReader {
   }
 
   private rule(rule: Rule, at: Position, depth: number): void {
-    const written = generate(rule.prelude);
+    const written = selectorText(this.text(rule.prelude));
     const line = rule.loc?.start.line ?? 0;
     const text = at.parent === null ? written : nested(rule, at.parent);
     let selectors: CompiledSelector[];
@@ -144,7 +159,7 @@ class SheetReader {
     let declarations: SheetDeclaration[] = [];
     const flush = (): void => {
       if (declarations.length > 0)
-        this.rules.push({
+        (at.off === '' ? this.rules : this.dormant).push({
           sheet: at.sheet,
           selectorText: written,
           selectors,
@@ -152,6 +167,7 @@ class SheetReader {
           line,
           layer: at.layer,
           order: this.rules.length,
+          off: at.off,
         });
       declarations = [];
     };
@@ -165,7 +181,7 @@ class SheetReader {
         this.rule(node, at, depth);
       } else if (node.type === 'Atrule') {
         flush();
-        this.conditional(node, at, depth, (children) => this.block(children, at, written, selectors, line, depth));
+        this.conditional(node, at, depth, (children, inside) => this.block(children, inside, written, selectors, line, depth));
       }
     }
     flush();
@@ -187,24 +203,20 @@ class SheetReader {
     const name = node.name.toLowerCase();
     if (name === 'import') this.import(node, at, depth);
     else if (name === 'layer') this.layer(node, at, depth);
-    else this.conditional(node, at, depth, (children) => children.forEach((child) => this.node(child, at, depth)));
+    else this.conditional(node, at, depth, (children, inside) => children.forEach((child) => this.node(child, inside, depth)));
   }
 
-  private conditional(node: Atrule, at: Position, depth: number, enter: (children: readonly CssNode[]) => void): void {
+  private conditional(node: Atrule, at: Position, depth: number, enter: (children: readonly CssNode[], inside: Position) => void): void {
     const name = node.name.toLowerCase();
     const prelude = node.prelude === null ? '' : generate(node.prelude);
     const children = node.block?.children.toArray() ?? [];
-    const leave = (reason: LeftOut['reason']): void =>
-      void this.leftOut.push({ sheet: at.sheet, line: node.loc?.start.line ?? 0, text: `@${name} ${prelude}`, reason });
-    if (name === 'media') {
-      if (mediaHolds(prelude, this.media)) enter(children);
-      else leave('media');
-    } else if (name === 'supports') {
-      if (supports(prelude)) enter(children);
-      else leave('supports');
-    } else if (name === 'layer') this.layer(node, at, depth);
-    else if (name === 'container') leave('container');
-    else if (name === 'scope') leave('scope');
+    if (name === 'layer') this.layer(node, at, depth);
+    else if (name === 'media' || name === 'supports' || name === 'container' || name === 'scope') {
+      const holds = name === 'media' ? mediaHolds(prelude, this.media) : name === 'supports' && supports(prelude);
+      const text = `@${name} ${prelude}`;
+      if (!holds) this.leftOut.push({ sheet: at.sheet, line: node.loc?.start.line ?? 0, text, reason: name });
+      enter(children, holds || at.off !== '' ? at : { ...at, off: text });
+    }
     // Others (font-face, keyframes, page, property, ...) style no element.
   }
 
@@ -216,10 +228,11 @@ class SheetReader {
             .split(',')
             .map((name) => name.trim());
     if (node.block === null) {
-      for (const name of names) this.named(at.layer, name);
+      if (at.off === '') for (const name of names) this.named(at.layer, name);
       return;
     }
-    const layer = this.named(at.layer, names[0] ?? `(${++this.anonymous})`);
+    // A layer under a condition that does not hold is not named by it.
+    const layer = at.off === '' ? this.named(at.layer, names[0] ?? `(${++this.anonymous})`) : at.layer;
     for (const child of node.block.children.toArray()) this.node(child, { ...at, layer }, depth);
   }
 
@@ -275,8 +288,9 @@ class SheetReader {
       } else conditions.push(generate(part));
     }
     const condition = conditions.join(' ').trim();
-    if (condition !== '' && !mediaHolds(condition, this.media)) leave('media');
-    else this.read(found, layer, depth + 1);
+    const holds = condition === '' || mediaHolds(condition, this.media);
+    if (!holds) leave('media');
+    this.read(found, { layer, off: holds || at.off !== '' ? at.off : `@import ${condition}` }, depth + 1);
   }
 }
 

@@ -1,5 +1,5 @@
 import { generate, lexer, parse, walk, type CssNode, type Declaration } from 'css-tree';
-import { colourKey } from '../profile/colour';
+import { colourKey } from '../css/colour';
 import type { StyleTest } from '../profile/schema';
 import type { CompiledTest, Piece, Verdict } from './attribute-test';
 import { isLengthWithin } from './length';

@@ -1,4 +1,4 @@
-import { colourKey } from '../profile/colour';
+import { colourKey } from '../css/colour';
 import type { JsonObject } from '../profile/merge-patch';
 import { hostOf } from './address';
 import { URL_ATTRIBUTES } from './floor';

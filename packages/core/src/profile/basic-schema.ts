@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { isColour } from './colour';
+import { isColour } from '../css/colour';
 
 /** Profiles, page kinds and toolbar groups are named by ids that can stand in an address and as a file's name. */
 export const idSchema = z

@@ -1,0 +1,79 @@
+import { type ElementNode, type FragmentNode, type ParentNode } from '../html/node';
+import { parseDocument } from '../html/parse';
+import { escapeAttribute, escapeText } from '../html/serialize';
+import { Cascade, elementsIn } from '../css/cascade';
+import { Styles } from '../css/computed';
+import type { MediaContext } from '../css/media';
+import type { Sheet } from '../css/stylesheet';
+
+/** An element around the content, from the outside in. */
+export interface WrapperElement {
+  element: string;
+  className?: string | undefined;
+}
+
+/** Where content stands: the author's surface, or a kind of page. */
+export interface Setting {
+  /** In the order in which they are loaded. */
+  sheets: readonly Sheet[];
+  media: MediaContext;
+  /** The elements around the content; null where the markup is a whole page already. */
+  wrapper: readonly WrapperElement[] | null;
+  /** The title that the page puts above the content; empty for none. */
+  title: string;
+  /** The width of the column, where the frame holds it without a stylesheet; null where only stylesheets do. */
+  columnPx: number | null;
+}
+
+/** Content as it stands in a setting. */
+export interface Placed {
+  root: FragmentNode;
+  /** The elements of the content in document order; those of the frame are not among them. */
+  elements: readonly ElementNode[];
+  /** How many characters of the frame stand before the content. */
+  offset: number;
+}
+
+/** A setting with its stylesheets read. */
+export class Scene {
+  readonly styles: Styles;
+
+  constructor(readonly setting: Setting) {
+    this.styles = new Styles(new Cascade(setting.sheets, setting.media), setting.media);
+  }
+
+  /**
+   * Puts content into the setting.
+   *
+   * @param html the content, or the whole page where the setting has no wrapper
+   */
+  place(html: string): Placed {
+    const { wrapper, title } = this.setting;
+    if (wrapper === null) {
+      const root = parseDocument(html);
+      return { root, elements: [...elementsIn(root)].filter(({ name }) => !HEAD.has(name)), offset: 0 };
+    }
+    const open = wrapper.map(({ element, className }) =>
+      className === undefined ? `<${element}>` : `<${element} class="${escapeAttribute(className)}">`,
+    );
+    const before = `<!doctype html><html lang="en"><head><title>T</title></head><body>${open.join('')}${title === '' ? '' : `<h1>${escapeText(title)}</h1>`}`;
+    const close = [...wrapper].reverse().map(({ element }) => `</${element}>`);
+    const root = parseDocument(`${before}${html}${close.join('')}</body></html>`);
+    // The parser closes nothing of the frame within clean content, so the content begins where it was put.
+    const elements = [...elementsIn(root)].filter((element) => isWithin(element, before.length, before.length + html.length));
+    return { root, elements, offset: before.length };
+  }
+}
+
+const HEAD: ReadonlySet<string> = new Set(['head', 'title', 'meta', 'link', 'style', 'script', 'base', 'noscript', 'template']);
+
+function isWithin(element: ElementNode, start: number, end: number): boolean {
+  if (element.start >= start && element.start < end) return true;
+  // What the parser added by itself belongs to where its parent is.
+  return element.start === -1 && element.parent?.type === 'element' && isWithin(element.parent, start, end);
+}
+
+/** Whether an element shows words of its own. */
+export function hasWords(element: ParentNode): boolean {
+  return element.children.some((child) => child.type === 'text' && child.value.trim() !== '');
+}

@@ -1,0 +1,212 @@
+import type { ElementNode } from '../html/node';
+import { pathOf, type Contender } from '../css/cascade';
+import { classesOf, parentOf } from '../css/selector';
+import { noteOf, type Cause, type CauseKind, type Place } from './cause';
+import { Comparer, type Difference, type Origin } from './compare';
+import { Scene, type Placed, type Setting } from './context';
+import { explain, type Explanation, type Scenes } from './explain';
+import { misfits, type NaturalWidth } from './fit';
+
+export interface LikenessInput {
+  editor: Setting;
+  page: Setting;
+  /** The names of sheets that are only for editing. */
+  editingSheets?: readonly string[];
+  /** How wide pictures are of themselves, by their address. */
+  naturalWidth?: NaturalWidth;
+}
+
+export interface ContentToCompare {
+  id: string;
+  html: string;
+}
+
+/** What the comparison of the editing surface with the page came to. */
+export interface LikenessReport {
+  /** How many elements were compared. */
+  elements: number;
+  /** How many of them look the same. */
+  alike: number;
+  documents: number;
+  /** How many documents have an element that looks different. */
+  documentsUnlike: number;
+  /** The greatest first. */
+  causes: Cause[];
+  /** Each difference, as `keyOf` writes it, to compare runs. */
+  keys: ReadonlySet<string>;
+  /** What is different on the page, by key: its value there. */
+  pageValues: ReadonlyMap<string, string>;
+}
+
+interface Group {
+  cause: Cause;
+  places: Map<string, Place>;
+  hasOwn: boolean;
+}
+
+/** Compares documents in two settings and groups what differs by its cause. */
+export class Likeness {
+  private readonly scenes: Scenes;
+  private readonly comparer: Comparer;
+  private readonly groups = new Map<string, Group>();
+  private readonly explained = new Map<Origin, Explanation>();
+  private readonly keys = new Set<string>();
+  private readonly pageValues = new Map<string, string>();
+  private elements = 0;
+  private unlike = 0;
+  private documents = 0;
+  private documentsUnlike = 0;
+
+  constructor(private readonly input: LikenessInput) {
+    const editing = new Set(input.editingSheets ?? []);
+    this.scenes = { editor: new Scene(input.editor), page: new Scene(input.page), isEditing: (sheet) => editing.has(sheet) };
+    this.comparer = new Comparer(this.scenes.editor, this.scenes.page);
+  }
+
+  /** The settings with their stylesheets read. */
+  get editor(): Scene {
+    return this.scenes.editor;
+  }
+  get page(): Scene {
+    return this.scenes.page;
+  }
+
+  /** @param content clean markup */
+  add({ id, html }: ContentToCompare): void {
+    const { placed, differences } = this.comparer.compare(html);
+    const unlike = new Set<number>();
+    for (const difference of differences) {
+      unlike.add(difference.index);
+      const key = keyOf(id, difference.index, difference.pseudo, difference.property);
+      this.keys.add(key);
+      this.pageValues.set(key, difference.other);
+      this.enter(id, html, placed, difference);
+    }
+    for (const side of ['page', 'editor'] as const)
+      for (const misfit of misfits(this.scenes[side], placed[side === 'editor' ? 0 : 1], this.input.naturalWidth)) {
+        const group = this.group(`does-not-fit ${side} ${misfit.what}`, 'does-not-fit', null);
+        group.cause.side = side;
+        if (group.cause.rule === null && misfit.rule !== null) group.cause.rule = noteOf(misfit.rule);
+        const place = this.placeOf(id, html, placed[side === 'editor' ? 0 : 1], misfit.index, '', group);
+        place.fit = { neededPx: misfit.neededPx, columnPx: misfit.columnPx, side };
+        group.hasOwn = true;
+        this.keys.add(keyOf(id, misfit.index, '', `does-not-fit ${side}`));
+      }
+    this.documents++;
+    if (unlike.size > 0) this.documentsUnlike++;
+    this.elements += placed[0].elements.length;
+    this.unlike += unlike.size;
+  }
+
+  report(): LikenessReport {
+    const causes = [...this.groups.values()].map(({ cause, places, hasOwn }): Cause => {
+      const list = [...places.values()];
+      return { ...cause, kind: hasOwn ? cause.kind : 'inherited', properties: cause.properties.sort(), places: list };
+    });
+    const order: readonly CauseKind[] = ['outweighed', 'no-rule', 'inherited', 'condition', 'only-in-editor', 'does-not-fit'];
+    causes.sort((a, b) => b.places.length - a.places.length || order.indexOf(a.kind) - order.indexOf(b.kind) || (a.id < b.id ? -1 : 1));
+    return {
+      elements: this.elements,
+      alike: this.elements - this.unlike,
+      documents: this.documents,
+      documentsUnlike: this.documentsUnlike,
+      causes,
+      keys: this.keys,
+      pageValues: this.pageValues,
+    };
+  }
+
+  private enter(document: string, html: string, [one, other]: [Placed, Placed], difference: Difference): void {
+    const { origin, index, pseudo, property } = difference;
+    let [from, to] = [one.elements[index]!, other.elements[index]!];
+    for (let level = 0; level < origin.levels; level++) [from, to] = [parentOf(from) ?? from, parentOf(to) ?? to];
+    let explanation = this.explained.get(origin);
+    if (explanation === undefined) this.explained.set(origin, (explanation = explain(origin, [from, to], this.scenes)));
+    const { kind, rule, instead } = explanation;
+    const key = `${kind} ${explanation.side} ${ruleKey(rule)} ${kind === 'outweighed' ? ruleKey(instead) : ''}`;
+    const group = this.group(key, kind, explanation);
+    const { cause } = group;
+    if (origin.isInherited && cause.from === '') cause.from = pathOf(to);
+    if (!origin.isInherited) group.hasOwn = true;
+    if (origin.property.startsWith('--') && !cause.variables.includes(origin.property)) cause.variables.push(origin.property);
+    if (!cause.properties.includes(property)) cause.properties.push(property);
+    this.placeOf(document, html, one, index, pseudo, group).differences.push({ property, editor: difference.one, page: difference.other });
+  }
+
+  private group(key: string, kind: Explanation['kind'] | 'does-not-fit', explanation: Explanation | null): Group {
+    let group = this.groups.get(key);
+    if (group === undefined) {
+      const cause: Cause = {
+        id: key,
+        kind,
+        because: kind,
+        side: explanation?.side ?? 'page',
+        rule: explanation?.rule == null ? null : noteOf(explanation.rule),
+        instead: explanation?.instead == null ? null : noteOf(explanation.instead),
+        reason: explanation?.reason ?? null,
+        lack: explanation?.lack ?? null,
+        condition: explanation?.condition ?? '',
+        from: '',
+        variables: [],
+        properties: [],
+        places: [],
+      };
+      this.groups.set(key, (group = { cause, places: new Map(), hasOwn: false }));
+    }
+    return group;
+  }
+
+  private placeOf(document: string, html: string, placed: Placed, index: number, pseudo: string, group: Group): Place {
+    const key = `${document} ${index} ${pseudo}`;
+    let place = group.places.get(key);
+    if (place === undefined) {
+      const element = placed.elements[index]!;
+      const start = element.start === -1 ? -1 : element.start - placed.offset;
+      place = {
+        document,
+        index,
+        path: pathOf(element),
+        element: nameOf(element),
+        pseudo: pseudo === '' ? '' : `::${pseudo}`,
+        line: start === -1 ? 0 : lineAt(html, start),
+        start,
+        end: start === -1 ? -1 : element.startTagEnd - placed.offset,
+        differences: [],
+      };
+      group.places.set(key, place);
+    }
+    return place;
+  }
+}
+
+/** Compares all documents at once. */
+export function compareLikeness(input: LikenessInput, documents: Iterable<ContentToCompare>): LikenessReport {
+  const likeness = new Likeness(input);
+  for (const document of documents) likeness.add(document);
+  return likeness.report();
+}
+
+/** One difference as a text; the parts are taken apart with `partsOf`. */
+export const keyOf = (document: string, index: number, pseudo: string, property: string): string =>
+  [document, index, pseudo, property].join('\n');
+
+export function partsOf(key: string): { document: string; index: number; pseudo: string; property: string; place: string } {
+  const [document = '', index = '', pseudo = '', property = ''] = key.split('\n');
+  return { document, index: Number(index), pseudo, property, place: [document, index, pseudo].join('\n') };
+}
+
+const ruleKey = (rule: Contender | null): string => (rule === null ? '-' : `${rule.sheet}|${rule.selector}|${rule.order}`);
+
+/** An element as one would write it in a selector. */
+export function nameOf(element: ElementNode): string {
+  const id = element.attribute('id');
+  return `${element.name}${id === undefined ? '' : `#${id}`}${classesOf(element)
+    .map((name) => `.${name}`)
+    .join('')}`;
+}
+
+function lineAt(text: string, offset: number): number {
+  let line = 1;
+  for (let at = text.indexOf('\n'); at !== -1 && at < offset; at = text.indexOf('\n', at + 1)) line++;
+  return line;
+}
