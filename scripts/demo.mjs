@@ -13,7 +13,7 @@ import { startServer } from './lib/server.mjs';
 const MOST_RESTARTS = 10;
 
 main(async () => {
-  const { fresh, port } = readOptions();
+  const { fresh, port, documents } = readOptions();
   const folder = at('.data', 'demo');
   checkDisk();
   for (const wanted of [port, port + 1])
@@ -65,7 +65,7 @@ main(async () => {
     server = await startServer({
       port,
       log,
-      env: { ...database.env, TYPIKON_DEMO_DIR: at('demo'), TYPIKON_WEB_DIR: at('packages/web/dist') },
+      env: { ...database.env, TYPIKON_DEMO_DIR: at('demo'), ...documents, TYPIKON_WEB_DIR: at('packages/web/dist') },
       onLost: () => void again('The server', startOnlyServer),
     });
   };
@@ -95,11 +95,19 @@ main(async () => {
 
 function readOptions() {
   try {
-    const { values } = parseArgs({ options: { fresh: { type: 'boolean', default: false }, port: { type: 'string', default: '4710' } } });
+    const { values } = parseArgs({
+      options: { fresh: { type: 'boolean', default: false }, port: { type: 'string', default: '4710' }, documents: { type: 'string' } },
+    });
     const port = Number(values.port);
     if (!Number.isInteger(port) || port < 1 || port > 65534) throw new Stop(`--port needs a number from 1 to 65534, not "${values.port}".`);
-    return { fresh: values.fresh, port };
+    if (values.documents === undefined) return { fresh: values.fresh, port, documents: {} };
+    if (!/^\d{1,6}$/.test(values.documents)) throw new Stop(`--documents needs a number of documents, not "${values.documents}".`);
+    return { fresh: values.fresh, port, documents: { TYPIKON_DEMO_DOCUMENTS: values.documents } };
   } catch (error) {
-    throw error instanceof Stop ? error : new Stop(`${error.message} The options are --fresh and --port N.`);
+    throw error instanceof Stop
+      ? error
+      : new Stop(
+          `${error.message} The options are --fresh, --port N and --documents N (with --fresh: how many composed documents the site has).`,
+        );
   }
 }

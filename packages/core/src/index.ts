@@ -52,6 +52,7 @@ export {
   type HouseLimits,
   type Markup,
   type Profile,
+  type StyleDefinition,
 } from './profile/schema';
 export { BUTTON_IDS, type ButtonId } from './profile/button-ids';
 export { BUTTONS, PURPOSES, buttonOf, type ButtonDeclaration, type Need, type Purpose } from './toolbar/buttons';
@@ -90,7 +91,7 @@ export { isSurelyStable } from './markup/stability';
 export { layOut } from './markup/layout';
 export { CHECKS, checkProfile } from './checks/index';
 export type { Check, CheckContext, DocumentNeeds, Finding, Surroundings } from './checks/check';
-export { pageKindSchema, renderPage, type PageContent, type PageKind } from './render/page';
+export { pageKindSchema, renderPage, stylesheetSchema, type PageContent, type PageKind, type Stylesheet } from './render/page';
 export { detectSource, type DetectedSource, type Evidence } from './paste/source';
 export { markdownAsMarkup, markupOf, paragraphsOf, plainPayload, textOf, type ClipboardPayload } from './paste/payload';
 export { textOfRtf } from './paste/rtf';
@@ -171,3 +172,11 @@ export {
   type TriedRepair,
 } from './likeness/repair';
 export { causeSentence, causeTitle, propertiesText, repairSentence, specificityText, trialSentence } from './likeness/words';
+export { EDITING_SHEET, fileNameOf, overridesOf, settingsFor, type FindSheet } from './likeness/surface';
+export { readStyle, tagOf, type ReadStyle, type StyleAct, type StyleKind, type StyleRefusal } from './styles/act';
+export { actSentence, refusalSentence } from './styles/words';
+export { hasStyle, sampleOf, type StyleSample } from './styles/sample';
+export { declarationsIn, stylesAsCss, stylesInCss, type FoundStyle } from './styles/css';
+export { lostOf } from './styles/kept';
+export { looksOn, StyledLooks, type StyledLook, type StyledPage } from './likeness/styled';
+export { isValueKept } from './markup/kept';

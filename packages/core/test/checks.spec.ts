@@ -36,11 +36,64 @@ const toolbar = (...buttons: string[]): JsonObject => ({ toolbar: { order: ['g']
 type Row = [check: string, document: JsonObject, pointer: string, words: RegExp, surroundings?: Surroundings];
 
 /** For every check, profiles that break it: where the finding points, what it says. Where there is a fix, it mends it. */
+/** A page with one stylesheet. */
+const pageWith = (css: string): Surroundings => ({
+  pages: [{ name: 'News', wrapper: [{ element: 'main', className: 'page' }], sheets: [{ name: 'site.css', css }] }],
+});
+const styled = (styles: Record<string, string>, ...rest: JsonObject[]): JsonObject =>
+  Object.assign(
+    {
+      styles: Object.fromEntries(Object.entries(styles).map(([id, selector]) => [id, { label: id, selector }])),
+      ...toolbar('styles'),
+      ...elements({ p: { attributes: { class: { test: 'tokens', ofStyles: true } } } }),
+    },
+    ...rest,
+  ) as JsonObject;
+
 const BROKEN: Row[] = [
   ['button-without-markup', toolbar('bold'), '/toolbar/groups/g', /“Bold” is on, but the rules remove its markup \(strong\)/],
   ['button-without-markup', { ...toolbar('underline'), ...elements({ u: {} }) }, '/toolbar/groups/g', /the house limits remove/, house({})],
   ['shortcut-without-markup', { toolbar: { shortcuts: { bold: true } } }, '/toolbar/shortcuts/bold', /none of strong, b/],
   ['menu-without-entries', toolbar('styles'), '/toolbar/groups', /names no styles/],
+  ['style-refused', styled({ hover: 'p.note:hover' }), '/styles/hover/selector', /“hover” cannot be applied. :hover is a state/],
+  ['style-refused', styled({ two: 'p.a, p.b' }), '/styles/two/selector', /a second one/],
+  ['style-without-markup', styled({ quiet: 'h3.quiet' }), '/styles/quiet/selector', /the rules remove h3/],
+  ['style-without-markup', styled({ note: 'p.note' }, elements({ p: {} })), '/styles/note/selector', /remove the class note on p/],
+  [
+    'style-without-rule',
+    styled({ note: 'p.note' }),
+    '/styles/note/selector',
+    /shows nothing on any page kind/,
+    pageWith('p.lead { color: red }'),
+  ],
+  [
+    'style-without-rule',
+    styled({ note: 'p.note' }),
+    '/styles/note/selector',
+    /shows nothing on “News”: no stylesheet there has a rule for p.note/,
+    { pages: [...pageWith('').pages!, { name: 'Guide', wrapper: [], sheets: [{ name: 'a.css', css: '.note { color: red }' }] }] },
+  ],
+  [
+    'class-without-style',
+    styled({ note: 'p.note' }, elements({ p: { attributes: { class: { test: 'text' } } } })),
+    '/styles',
+    /use lead \(4 places\), which the pages style/,
+    { ...pageWith('.note, .lead { color: red }'), storedClasses: { lead: 4, note: 2, unknown: 9, page: 1 } },
+  ],
+  [
+    'styles-look-alike',
+    styled({ note: 'p.note', box: 'p.box' }),
+    '/styles/box',
+    /“note” and “box” look the same/,
+    pageWith('.note, .box { color: #333 }'),
+  ],
+  [
+    'style-contrast',
+    styled({ note: 'p.note' }),
+    '/styles/note/selector',
+    /hard to read: its contrast is 2.3 on “News”/,
+    pageWith('p { background: #fff } .note { color: #aaa }'),
+  ],
   [
     'scheme-runs-code',
     { markup: { urls: { schemes: { href: ['https', 'javascript'] } } } },

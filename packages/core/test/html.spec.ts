@@ -161,6 +161,7 @@ describe('comparing and measuring', () => {
   test('the census counts elements and their attributes', () => {
     expect(takeCensus(parseFragment('<p class=a>x</p><p class=b id=c>y</p><br>').root)).toEqual({
       elements: { p: 2, br: 1 },
+      classes: { a: 1, b: 1 },
       attributes: { p: { class: 2, id: 1 }, br: {} },
       nesting: 1,
       letters: 2,
@@ -170,6 +171,7 @@ describe('comparing and measuring', () => {
       documents: 2,
       elements: { p: 2, ul: 1, li: 1 },
       attributes: { p: {}, ul: {}, li: {} },
+      classes: {},
       most: { nesting: 2, elements: 3, letters: 2 },
     });
   });

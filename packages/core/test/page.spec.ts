@@ -9,10 +9,14 @@ const kind = {
 };
 
 test('a page has the wrapper, the title and the stylesheets of its kind', () => {
-  const page = renderPage(kind, { title: 'Fog & <b>tide</b>', html: '<p>Text</p>', stylesheetAddresses: ['/a.css', '/b.css?x="1"'] });
+  const page = renderPage(kind, {
+    title: 'Fog & <b>tide</b>',
+    html: '<p>Text</p>',
+    stylesheets: [{ address: '/a.css' }, { address: '/b.css?x="1"', media: 'print' }],
+  });
   expect(page).toContain('<title>Fog &amp; &lt;b&gt;tide&lt;/b&gt;</title>');
   expect(page).toContain('<main class="page"><article><h1>Fog &amp; &lt;b&gt;tide&lt;/b&gt;</h1>\n<p>Text</p>\n</article></main>');
-  expect(page).toContain('<link rel="stylesheet" href="/a.css">\n<link rel="stylesheet" href="/b.css?x=&quot;1&quot;">');
+  expect(page).toContain('<link rel="stylesheet" href="/a.css">\n<link rel="stylesheet" href="/b.css?x=&quot;1&quot;" media="print">');
   expect(parseFragment(page).ignored.map(({ name }) => name)).not.toContain('b');
 });
 

@@ -8,6 +8,7 @@ import {
   type Pasted,
   type PastedPicture,
   type ResolvedProfile,
+  isValueKept,
 } from '@typikon/core';
 import { dropCursor } from 'prosemirror-dropcursor';
 import { gapCursor } from 'prosemirror-gapcursor';
@@ -17,7 +18,7 @@ import type { Node, Schema } from 'prosemirror-model';
 import { EditorState, TextSelection, type Command, type Plugin } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
 import { EDITOR_BUTTONS } from './buttons/index';
-import { isValueKept } from './commands/attributes';
+
 import type { EditorContext, Mode } from './context';
 import { openDialog } from './panels/dialog';
 import { buildFindStrip, type FindStrip } from './panels/find-strip';
@@ -36,6 +37,7 @@ import { opaqueView } from './plugins/opaque-views';
 import { overlay } from './plugins/overlay';
 import { typedShortcuts } from './plugins/shortcuts';
 import { correct, misspeltAt, spellingKey, spellingView } from './plugins/spelling';
+import { styleMemory } from './plugins/style-memory';
 import { marksOfFault, structureKey, structureView } from './plugins/views';
 import { compileSchema, OPAQUE_BLOCK, OPAQUE_INLINE } from './schema/compile';
 import { readDocument } from './schema/read';
@@ -469,6 +471,7 @@ export class AuthorEditor {
     return [
       typedShortcuts(shortcuts, this.schema),
       history(),
+      styleMemory(),
       standInBoxes(),
       marksOfFault(),
       structureView(),

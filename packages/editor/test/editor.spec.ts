@@ -11,7 +11,8 @@ import {
   type ButtonContext,
 } from '../src/index';
 import { checkEmbed } from '../src/buttons/embed';
-import { readStyleSelector } from '../src/buttons/styles';
+import { styleHere } from '../src/commands/style';
+import { styleMemory } from '../src/plugins/style-memory';
 import { findCharacters, nameOfCharacter } from '../src/document/characters';
 import { idFor, outlineOf } from '../src/document/outline';
 import { countOf } from '../src/panels/foot';
@@ -281,13 +282,92 @@ test('special characters are found by name and by code point', () => {
   expect(nameOfCharacter('\u2126')).toBe('U+2126');
 });
 
-test('selectors of styles that can be applied are told from others', () => {
-  expect(readStyleSelector('p.note')).toEqual({ element: 'p', classes: ['note'] });
-  expect(readStyleSelector('.wide.blue')).toEqual({ element: '', classes: ['wide', 'blue'] });
-  expect(readStyleSelector('h3')).toEqual({ element: 'h3', classes: [] });
-  expect(readStyleSelector('p > a')).toBeNull();
-  expect(readStyleSelector('')).toBeNull();
-});
+/** Applies styles by their selectors, one after another, to what is selected; groups exclude each other. */
+function applyStyles(html: string, ...selectors: (string | { selector: string; group?: string; within?: string[] })[]): string {
+  const styles = selectors
+    .map((style) => (typeof style === 'string' ? { selector: style } : style))
+    .map((style) => ({ label: 'x', ...style }));
+  const of = contextOf({
+    ...MARKUP,
+    elements: {
+      ...(MARKUP['elements'] as JsonObject),
+      p: { attributes: { class: tokens('note', 'warning', 'total'), lang: { test: 'language' } } },
+      h3: { attributes: { class: tokens('quiet') } },
+      td: { attributes: { class: tokens('total') } },
+      span: { attributes: { class: tokens('wide', 'blue', 'total') } },
+      blockquote: { attributes: { class: tokens('note') } },
+      mark: {},
+      tbody: {},
+      tr: {},
+    },
+  });
+  let state = stateOf(html, of);
+  state = EditorState.create({ doc: state.doc, selection: state.selection, plugins: [styleMemory()] });
+  for (const style of styles) {
+    const others = styles.filter((other) => other !== style && 'group' in style && 'group' in other && other.group === style.group);
+    const here = styleHere(state, of, style, others);
+    if ('whyNot' in here) return here.whyNot;
+    here.command(state, (tr) => (state = state.apply(tr)));
+    state.doc.check();
+  }
+  return writeDocument(state.doc);
+}
+
+test.each<[string, Parameters<typeof applyStyles>[1][], string]>([
+  ['<p>|a</p>', ['p.note'], '<p class="note">a</p>'],
+  ['<p>|a</p>', ['p.note', 'p.note'], '<p>a</p>'],
+  ['<h2>|a</h2>', ['p.note'], '<p class="note">a</p>'],
+  ['<h2>|a</h2>', ['p.note', 'p.note'], '<h2>a</h2>'],
+  ['<p>|a</p>', ['h3.quiet'], '<h3 class="quiet">a</h3>'],
+  ['<p>|a</p>', ['h3.quiet', 'h3.quiet'], '<p>a</p>'],
+  ['<p>|a</p>', ['h3'], '<h3>a</h3>'],
+  ['<p>[ab] c</p>', ['.wide.blue'], '<p><span class="wide blue">ab</span> c</p>'],
+  ['<p>[ab] c</p>', ['.wide', '.wide'], '<p>ab c</p>'],
+  ['<p>[ab] c</p>', ['mark'], '<p><mark>ab</mark> c</p>'],
+  ['<p>|a</p>', ['p[lang="en"]'], '<p lang="en">a</p>'],
+  ['<p>|a</p>', ['p[lang="en"]', 'p[lang=en]'], '<p>a</p>'],
+  [
+    '<p>|a</p>',
+    [
+      { selector: 'p.note', group: 'g' },
+      { selector: 'p.warning', group: 'g' },
+    ],
+    '<p class="warning">a</p>',
+  ],
+  ['<p>|a</p>', ['p.note', 'p.warning'], '<p class="note warning">a</p>'],
+  [
+    '<p>[a]</p>',
+    [
+      { selector: '.wide', group: 'g' },
+      { selector: '.blue', group: 'g' },
+    ],
+    '<p><span class="blue">a</span></p>',
+  ],
+  ['<blockquote><p>|a</p></blockquote>', ['blockquote.note'], '<blockquote class="note"><p>a</p></blockquote>'],
+  ['<p>|a</p>', ['blockquote.note'], 'It cannot be applied here. It goes on blockquote.'],
+  ['<p>|a</p>', ['blockquote'], '<blockquote><p>a</p></blockquote>'],
+  ['<blockquote><p>|a</p></blockquote>', ['blockquote'], '<p>a</p>'],
+  [
+    '<table><tbody><tr><td>|12</td></tr></tbody></table>',
+    ['table td.total'],
+    '<table><tbody><tr><td class="total">12</td></tr></tbody></table>',
+  ],
+  [
+    '<table><tbody><tr><td>[12]</td></tr></tbody></table>',
+    ['table .total'],
+    '<table><tbody><tr><td><span class="total">12</span></td></tr></tbody></table>',
+  ],
+  ['<p>[12]</p>', ['table .total'], 'It cannot be applied here. It goes within table.'],
+  ['<p>|a</p>', [{ selector: 'p.note', within: ['blockquote'] }], 'It cannot be applied here. It goes within blockquote.'],
+  [
+    '<blockquote><p>|a</p></blockquote>',
+    [{ selector: 'p.note', within: ['blockquote'] }],
+    '<blockquote><p class="note">a</p></blockquote>',
+  ],
+  ['<p>|a</p>', ['p.unknown'], 'The rules do not keep it.'],
+  ['<p>|a</p>', ['p:hover'], 'Its selector cannot be applied.'],
+  ['<p>|a</p>', ['img.wide'], 'The rules do not keep it.'],
+])('%s with %j', (html, styles, result) => expect(applyStyles(html, ...styles)).toBe(result));
 
 test('the mark of an own paste stays on markup that was cleaned', () => {
   expect(ownMarkOf('<p onclick="x" data-pm-slice="1 1 []">a</p>', '<p>a</p>')).toBe('<p data-pm-slice="1 1 []">a</p>');

@@ -13,8 +13,10 @@ import { dictionary } from './routes/dictionary';
 import { documents } from './routes/documents';
 import { health } from './routes/health';
 import { house } from './routes/house';
+import { likeness } from './routes/likeness';
 import { profiles } from './routes/profiles';
 import { specimens } from './routes/specimens';
+import { styleFiles } from './routes/style-files';
 import { applicationHeaders, loopbackOnly } from './security';
 
 export interface AppOptions {
@@ -24,6 +26,8 @@ export interface AppOptions {
   siteOrigins: readonly string[];
   /** The folder with the built web application; without it only the API is served. */
   webDir?: string | undefined;
+  /** Is called when something was stored on which it depends how pages look. */
+  looksChanged?: () => void;
 }
 
 /** Payloads and pictures may be large; everything else is small. */
@@ -37,11 +41,11 @@ const limitBody = (maxSize: number) =>
   });
 
 /** The application: the API under /api/v1, its OpenAPI description, and the web application beside it. */
-export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): OpenAPIHono {
+export function createApp({ sequelize, log, siteOrigins, webDir, looksChanged = () => undefined }: AppOptions): OpenAPIHono {
   const app = new OpenAPIHono();
   app.use(requestLog(log), loopbackOnly(), applicationHeaders(siteOrigins));
   const [small, large] = [limitBody(LARGEST_BODY), limitBody(LARGEST_PAYLOAD)];
-  for (const path of ['/api/v1/specimens', '/api/v1/specimens/*', '/api/v1/assets']) app.use(path, large);
+  for (const path of ['/api/v1/specimens', '/api/v1/specimens/*', '/api/v1/assets', '/api/v1/style-files/*']) app.use(path, large);
   for (const path of [
     '/api/v1/profiles',
     '/api/v1/profiles/*',
@@ -54,10 +58,14 @@ export function createApp({ sequelize, log, siteOrigins, webDir }: AppOptions): 
   app.use('/api/*', async (context, next) => {
     context.header('Cache-Control', 'no-store');
     await next();
+    // Profiles, house limits and documents decide with the stylesheets what a page looks like.
+    if (context.req.method === 'PUT' && context.res.ok) looksChanged();
   });
   app.route('/api/v1', health(sequelize));
   app.route('/api/v1', profiles(sequelize));
   app.route('/api/v1', content());
+  app.route('/api/v1', likeness());
+  app.route('/api/v1', styleFiles(sequelize, looksChanged));
   app.route('/api/v1', documents(sequelize));
   app.route('/api/v1', dictionary(sequelize));
   app.route('/api/v1', specimens(sequelize));

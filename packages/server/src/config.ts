@@ -13,6 +13,8 @@ const environmentSchema = z.object({
   TYPIKON_DB_PASSWORD: z.string().default(''),
   /** The folder with the demo scenario; it is read into an empty database. */
   TYPIKON_DEMO_DIR: z.string().optional(),
+  /** How many composed documents the demo has beside those that are written by hand. */
+  TYPIKON_DEMO_DOCUMENTS: z.coerce.number().int().min(0).max(100_000).optional(),
   /** The folder with the built web application. */
   TYPIKON_WEB_DIR: z.string().optional(),
   TYPIKON_LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
@@ -26,6 +28,7 @@ export interface Config {
   sitePort: number;
   database: { host: string; port: number; name: string; user: string; password: string };
   demoDir: string | undefined;
+  demoDocuments: number | undefined;
   webDir: string | undefined;
   logLevel: string;
 }
@@ -47,6 +50,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
       password: env.TYPIKON_DB_PASSWORD,
     },
     demoDir: env.TYPIKON_DEMO_DIR,
+    demoDocuments: env.TYPIKON_DEMO_DOCUMENTS,
     webDir: env.TYPIKON_WEB_DIR,
     logLevel: env.TYPIKON_LOG_LEVEL,
   };

@@ -5,6 +5,7 @@ import { createApp } from './app';
 import { readConfig } from './config';
 import { connect } from './db/connection';
 import { migrate } from './db/migrate';
+import { LikenessFigures } from './likeness';
 import { seedDemo } from './seed/demo';
 import { createSite } from './standins/site';
 
@@ -14,13 +15,21 @@ const origins = (port: number): string[] => [`http://127.0.0.1:${port}`, `http:/
 
 const sequelize = connect(config.database);
 const servers: ServerType[] = [];
+const figures = new LikenessFigures(log);
 
 async function start(): Promise<void> {
   const migrations = await migrate(sequelize);
   if (migrations.length > 0) log.info({ migrations }, 'database migrated');
-  if (config.demoDir !== undefined && (await seedDemo(sequelize, config.demoDir))) log.info('demo data read');
+  if (config.demoDir !== undefined && (await seedDemo(sequelize, config.demoDir, config.demoDocuments))) log.info('demo data read');
   const site = createSite({ log, applicationOrigins: origins(config.port), imagesDir: config.demoDir && join(config.demoDir, 'images') });
-  const app = createApp({ sequelize, log, siteOrigins: origins(config.sitePort), webDir: config.webDir });
+  const app = createApp({
+    sequelize,
+    log,
+    siteOrigins: origins(config.sitePort),
+    webDir: config.webDir,
+    looksChanged: () => figures.changed(),
+  });
+  figures.changed();
   await listen(site.fetch, config.sitePort);
   await listen(app.fetch, config.port);
   log.info({ address: `http://${config.host}:${config.port}/`, site: `http://${config.host}:${config.sitePort}/` }, 'ready');
@@ -38,6 +47,7 @@ async function stop(): Promise<void> {
   const deadline = setTimeout(() => process.exit(0), 3000);
   deadline.unref();
   await Promise.all(servers.map((server) => new Promise((done) => server.close(done))));
+  await figures.stop();
   await sequelize.close();
   process.exit(0);
 }

@@ -1,3 +1,4 @@
+import type { StyledPage } from '../likeness/styled';
 import type { CompiledRules } from '../markup/compile';
 import type { JsonObject } from '../profile/merge-patch';
 import type { ResolvedProfile } from '../profile/resolve';
@@ -25,6 +26,10 @@ export interface Surroundings {
   stylesheetClasses?: ReadonlySet<string>;
   /** What the stored documents hold. */
   documents?: DocumentNeeds;
+  /** The kinds of page on which content of the profile is published. */
+  pages?: readonly StyledPage[];
+  /** How many elements of the profile's stored documents have each class. */
+  storedClasses?: Readonly<Record<string, number>>;
 }
 
 /** The most that any stored document has of what rules can limit. */

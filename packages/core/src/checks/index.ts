@@ -3,6 +3,7 @@ import { anyStyle } from './any-style';
 import { attributeWithoutElement } from './attribute-without-element';
 import { buttonWithoutMarkup } from './button-without-markup';
 import type { Check, CheckContext, Finding } from './check';
+import { classWithoutStyle } from './class-without-style';
 import { classWithoutStylesheet } from './class-without-stylesheet';
 import { emptyPurpose } from './empty-purpose';
 import { escapingSandbox } from './escaping-sandbox';
@@ -18,6 +19,11 @@ import { pictureWithoutAlternative } from './picture-without-alternative';
 import { repeatedSetting } from './repeated-setting';
 import { schemeRunsCode } from './scheme-runs-code';
 import { shortcutWithoutMarkup } from './shortcut-without-markup';
+import { styleContrast } from './style-contrast';
+import { styleRefused } from './style-refused';
+import { styleWithoutMarkup } from './style-without-markup';
+import { styleWithoutRule } from './style-without-rule';
+import { stylesLookAlike } from './styles-look-alike';
 import { targetWithoutRel } from './target-without-rel';
 import { tightLimit } from './tight-limit';
 import { underlineAllowed } from './underline-allowed';
@@ -29,6 +35,9 @@ export const CHECKS: readonly Check[] = [
   buttonWithoutMarkup,
   shortcutWithoutMarkup,
   menuWithoutEntries,
+  styleRefused,
+  styleWithoutMarkup,
+  styleWithoutRule,
   schemeRunsCode,
   frameWithoutHost,
   escapingSandbox,
@@ -44,6 +53,9 @@ export const CHECKS: readonly Check[] = [
   levelOneHeading,
   pictureWithoutAlternative,
   classWithoutStylesheet,
+  classWithoutStyle,
+  stylesLookAlike,
+  styleContrast,
   weakContrast,
   tightLimit,
   underlineAllowed,

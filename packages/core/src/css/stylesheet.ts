@@ -7,6 +7,8 @@ export interface Sheet {
   /** What it is called, such as the name of its file; `@import` finds it by this. */
   name: string;
   css: string;
+  /** The media query with which it is linked; empty or absent for always. */
+  media?: string;
 }
 
 export interface SheetDeclaration {
@@ -67,7 +69,10 @@ interface Position {
  */
 export function readSheets(sheets: readonly Sheet[], media: MediaContext): ReadSheets {
   const reader = new SheetReader(sheets, media);
-  for (const sheet of sheets) reader.read(sheet, { layer: '', off: '' }, 0);
+  for (const sheet of sheets) {
+    const query = sheet.media?.trim() ?? '';
+    reader.read(sheet, { layer: '', off: mediaHolds(query, media) ? '' : `@media ${query}` }, 0);
+  }
   return { rules: reader.rules, dormant: reader.dormant, layers: reader.layerOrder(), leftOut: reader.leftOut };
 }
 

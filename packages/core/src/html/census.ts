@@ -6,6 +6,8 @@ export interface Census {
   elements: Record<string, number>;
   /** By element, then by attribute. */
   attributes: Record<string, Record<string, number>>;
+  /** How many elements have each class; absent in what was counted before classes were. */
+  classes?: Record<string, number>;
   /** Levels of the deepest element; 0 for plain text. */
   nesting: number;
   /** Letters a reader could see. */
@@ -16,6 +18,7 @@ export interface Census {
 export function takeCensus(root: ParentNode): Census {
   const elements = new Map<string, number>();
   const attributes = new Map<string, Map<string, number>>();
+  const classes = new Map<string, number>();
   let nesting = 0;
   const stack: { node: ParentNode; depth: number }[] = [{ node: root, depth: 0 }];
   for (let open = stack.pop(); open !== undefined; open = stack.pop()) {
@@ -25,13 +28,18 @@ export function takeCensus(root: ParentNode): Census {
       elements.set(child.name, (elements.get(child.name) ?? 0) + 1);
       let counts = attributes.get(child.name);
       if (counts === undefined) attributes.set(child.name, (counts = new Map<string, number>()));
-      for (const { name } of child.attributes) counts.set(name, (counts.get(name) ?? 0) + 1);
+      for (const { name, value } of child.attributes) {
+        counts.set(name, (counts.get(name) ?? 0) + 1);
+        if (name !== 'class') continue;
+        for (const word of new Set(value.split(/[\t\n\f\r ]+/))) if (word !== '') classes.set(word, (classes.get(word) ?? 0) + 1);
+      }
       stack.push({ node: child, depth: open.depth + 1 });
     }
   }
   return {
     elements: Object.fromEntries(elements),
     attributes: Object.fromEntries([...attributes].map(([name, counts]) => [name, Object.fromEntries(counts)])),
+    classes: Object.fromEntries(classes),
     nesting,
     letters: visibleLetters(root),
   };
@@ -42,13 +50,14 @@ export interface CensusOfAll {
   documents: number;
   elements: Record<string, number>;
   attributes: Record<string, Record<string, number>>;
+  classes: Record<string, number>;
   /** The most in any one document. */
   most: { nesting: number; elements: number; letters: number };
 }
 
 /** Adds up the censuses of documents. */
 export function sumCensuses(all: Iterable<Census>): CensusOfAll {
-  const sum: CensusOfAll = { documents: 0, elements: {}, attributes: {}, most: { nesting: 0, elements: 0, letters: 0 } };
+  const sum: CensusOfAll = { documents: 0, elements: {}, attributes: {}, classes: {}, most: { nesting: 0, elements: 0, letters: 0 } };
   const add = (into: Record<string, number>, counts: Record<string, number>): number => {
     let total = 0;
     for (const [name, count] of Object.entries(counts)) {
@@ -57,8 +66,9 @@ export function sumCensuses(all: Iterable<Census>): CensusOfAll {
     }
     return total;
   };
-  for (const { elements, attributes, nesting, letters } of all) {
+  for (const { elements, attributes, classes = {}, nesting, letters } of all) {
     sum.documents++;
+    add(sum.classes, classes);
     const total = add(sum.elements, elements);
     for (const [element, counts] of Object.entries(attributes)) {
       if (!Object.hasOwn(sum.attributes, element)) sum.attributes[element] = {};

@@ -12,6 +12,8 @@ export interface LikenessInput {
   page: Setting;
   /** The names of sheets that are only for editing. */
   editingSheets?: readonly string[];
+  /** The name of the stylesheet of the page into which repairs go. */
+  overrides?: string;
   /** How wide pictures are of themselves, by their address. */
   naturalWidth?: NaturalWidth;
 }

@@ -157,8 +157,9 @@ export function applyRepair(input: LikenessInput, repair: Repair): LikenessInput
   const withSheets = (sheets: Sheet[]): LikenessInput => ({ ...input, [repair.side]: { ...setting, sheets } });
   switch (repair.kind) {
     case 'add-rule': {
-      const old = setting.sheets.find(({ name }) => name === OVERRIDES);
-      return withSheets([...without(OVERRIDES), { name: OVERRIDES, css: addedTo(old?.css ?? '', repair.css) }]);
+      const overrides = repair.side === 'page' ? (input.overrides ?? OVERRIDES) : (input.editingSheets?.[0] ?? OVERRIDES);
+      const old = setting.sheets.find(({ name }) => name === overrides);
+      return withSheets([...without(overrides), { name: overrides, css: addedTo(old?.css ?? '', repair.css) }]);
     }
     case 'load-file':
     case 'move-file': {

@@ -226,8 +226,16 @@ export const markupSchema = z.strictObject({
 /** A named style that an author may apply. */
 const styleSchema = z.strictObject({
   label: z.string().min(1).max(80),
-  selector: z.string().min(1).max(200).describe('What applying the style does follows from it: an element, a class, or both.'),
+  selector: z
+    .string()
+    .min(1)
+    .max(200)
+    .describe('What applying the style does follows from it: an element, a class, an attribute, and what stands around.'),
+  description: z.string().max(300).optional().describe('For authors: what the style is for.'),
+  group: z.string().min(1).max(60).optional().describe('Styles of one group exclude each other.'),
+  within: z.array(elementName).min(1).optional().describe('The only elements in which it may be applied.'),
 });
+export type StyleDefinition = z.output<typeof styleSchema>;
 
 /** A resolved profile: everything an author's editor is and allows, with every default filled in. */
 export const profileSchema = z.strictObject({

@@ -8,18 +8,32 @@ export const pageKindSchema = z.strictObject({
   name: z.string().min(1),
   /** The elements around the content, from the outside in. */
   wrapper: z.array(z.strictObject({ element: z.string().regex(/^[a-z][a-z0-9]*$/), className: z.string().optional() })).min(1),
-  stylesheets: z.array(idSchema),
+  /** In the order in which they are loaded, none of them twice. */
+  stylesheets: z.array(idSchema).refine((ids) => new Set(ids).size === ids.length, 'must name no stylesheet twice'),
   contentWidthPx: z.int().min(200).max(2000),
+  /** How wide the windows are in which the page is tried. */
+  widthsPx: z.array(z.int().min(200).max(4000)).max(8).default([1280, 768, 375]),
 });
 export type PageKind = z.output<typeof pageKindSchema>;
+
+/** A CSS file of the site. */
+export const stylesheetSchema = z.strictObject({
+  id: idSchema,
+  /** What it is for, in a few words. */
+  purpose: z.string().max(300).default(''),
+  /** The media query with which pages link it, such as `print`; empty for always. */
+  media: z.string().max(200).default(''),
+  css: z.string().max(2_000_000),
+});
+export type Stylesheet = z.output<typeof stylesheetSchema>;
 
 export interface PageContent {
   /** The page's title, plain text. */
   title: string;
   /** Clean markup. */
   html: string;
-  /** The address of each stylesheet, in order. */
-  stylesheetAddresses: readonly string[];
+  /** The address of each stylesheet, in order, and the media query with which it is linked. */
+  stylesheets: readonly { address: string; media?: string }[];
   /** BCP 47; the language of the page. */
   language?: string;
 }
@@ -30,8 +44,13 @@ export interface PageContent {
  * @param kind what the page is
  * @param content clean markup and what stands around it; the title is escaped here
  */
-export function renderPage(kind: PageKind, { title, html, stylesheetAddresses, language = 'en-GB' }: PageContent): string {
-  const links = stylesheetAddresses.map((address) => `<link rel="stylesheet" href="${escapeAttribute(address)}">`).join('\n');
+export function renderPage(kind: Pick<PageKind, 'wrapper'>, { title, html, stylesheets, language = 'en-GB' }: PageContent): string {
+  const links = stylesheets
+    .map(
+      ({ address, media = '' }) =>
+        `<link rel="stylesheet" href="${escapeAttribute(address)}"${media === '' ? '' : ` media="${escapeAttribute(media)}"`}>`,
+    )
+    .join('\n');
   const open = kind.wrapper
     .map(({ element, className }) => (className === undefined ? `<${element}>` : `<${element} class="${escapeAttribute(className)}">`))
     .join('');

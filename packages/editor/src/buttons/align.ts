@@ -1,6 +1,6 @@
-import type { ButtonId } from '@typikon/core';
+import { isValueKept, type ButtonId } from '@typikon/core';
 import { TextAlignCenter, TextAlignEnd, TextAlignJustify, TextAlignStart, type IconNode } from 'lucide';
-import { attributesOf, changeTextBlocks, classesOf, isValueKept, withClass } from '../commands/attributes';
+import { attributesOf, changeTextBlocks, classesOf, withClass } from '../commands/attributes';
 import { selectedTextBlocks } from '../selection';
 import type { Button } from './button';
 

@@ -1,6 +1,7 @@
+import { isValueKept } from '@typikon/core';
 import { MonitorPlay } from 'lucide';
 import { insertInline } from '../commands/blocks';
-import { attributesOf, isValueKept, withAttribute } from '../commands/attributes';
+import { attributesOf, withAttribute } from '../commands/attributes';
 import type { ButtonContext } from '../context';
 import { field, make } from '../panels/make';
 import { nodeNameOf, type HtmlAttributes } from '../schema/compile';

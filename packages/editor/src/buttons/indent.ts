@@ -1,6 +1,7 @@
+import { isValueKept } from '@typikon/core';
 import { ListIndentDecrease, ListIndentIncrease } from 'lucide';
 import { chainCommands } from 'prosemirror-commands';
-import { isValueKept } from '../commands/attributes';
+
 import { liftItem, sinkItem } from '../commands/lists';
 import type { ButtonContext } from '../context';
 import { indentBlocks } from '../plugins/keys';

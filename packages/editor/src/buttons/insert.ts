@@ -1,7 +1,8 @@
+import { isValueKept } from '@typikon/core';
 import { CornerDownLeft, ListCollapse, Minus, Scissors, SeparatorHorizontal, Space } from 'lucide';
 import type { Command } from 'prosemirror-state';
 import { insertBlock, unwrapBlock, wrapBlocks } from '../commands/blocks';
-import { isValueKept } from '../commands/attributes';
+
 import { lineBreak as breakLine } from '../plugins/keys';
 import { nodeNameOf } from '../schema/compile';
 import { isInside } from '../selection';

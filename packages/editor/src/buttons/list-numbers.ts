@@ -1,5 +1,6 @@
+import { isValueKept } from '@typikon/core';
 import { ListStart } from 'lucide';
-import { attributesOf, isAttributeKept, isValueKept } from '../commands/attributes';
+import { attributesOf, isAttributeKept } from '../commands/attributes';
 import { setNumbers } from '../commands/lists';
 import { choice, field, make } from '../panels/make';
 import { ancestor } from '../selection';

@@ -1,5 +1,6 @@
+import { isValueKept } from '@typikon/core';
 import { BookA, Calendar, Languages } from 'lucide';
-import { isValueKept } from '../commands/attributes';
+
 import { marksIn, setElement, wordsToMark } from '../commands/marks';
 import type { EditorContext } from '../context';
 import { choice, field, make } from '../panels/make';

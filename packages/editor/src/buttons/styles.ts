@@ -1,105 +1,86 @@
 import { Paintbrush } from 'lucide';
-import { setBlockType } from 'prosemirror-commands';
-import type { Command, EditorState } from 'prosemirror-state';
-import { attributesOf, changeTextBlocks, classesOf, isValueKept, withAttribute } from '../commands/attributes';
-import { marksIn, setElement, wordsToMark } from '../commands/marks';
-import type { ButtonContext } from '../context';
-import { markNameOf, nodeNameOf, type HtmlAttributes } from '../schema/compile';
-import { ancestor, selectedTextBlocks } from '../selection';
+import { readStyle, type StyleAct } from '@typikon/core';
+import { styleHere } from '../commands/style';
 import type { Button } from './button';
 
-/** What a style's selector says: an element, classes, or both. */
-interface Simple {
-  element: string;
-  classes: readonly string[];
+/** What of a style its entry in the menu shows, as the page would show it. */
+const SHOWN = [
+  'color',
+  'background-color',
+  'font-family',
+  'font-style',
+  'font-weight',
+  'font-variant-caps',
+  'text-transform',
+  'text-decoration-line',
+  'letter-spacing',
+  'border-left-color',
+  'border-left-style',
+  'border-left-width',
+] as const;
+const LARGEST_PX = 22;
+const SMALLEST_PX = 11;
+
+/** Makes an entry of the menu look as the style does where the author types. */
+function asOnThePage(dom: HTMLElement, act: StyleAct): (entry: HTMLElement) => void {
+  const frame = dom.ownerDocument;
+  const probe = frame.createElement(act.element);
+  if (act.classes.length > 0) probe.className = act.classes.join(' ');
+  for (const { name, value } of act.attributes) probe.setAttribute(name, value);
+  probe.style.position = 'absolute';
+  probe.style.visibility = 'hidden';
+  (dom.parentElement ?? dom).append(probe);
+  const look = frame.defaultView!.getComputedStyle(probe);
+  const values = SHOWN.map((name) => [name, look.getPropertyValue(name)] as const);
+  const size = Math.min(LARGEST_PX, Math.max(SMALLEST_PX, Number.parseFloat(look.fontSize)));
+  // Where the style has no ground of its own, its text stands on that of the page.
+  const ground = groundOf(probe);
+  probe.remove();
+  return (entry) => {
+    const words = entry.firstElementChild as HTMLElement;
+    for (const [name, value] of values) words.style.setProperty(name, value);
+    words.style.backgroundColor = ground;
+    words.style.fontSize = `${size}px`;
+    words.style.padding = '2px 8px';
+  };
 }
 
-/** Reads a selector of an element, classes or both; null for any other. */
-export function readStyleSelector(selector: string): Simple | null {
-  const match = /^([a-z][a-z0-9]*)?((?:\.[A-Za-z_][\w-]*)*)$/.exec(selector.trim());
-  if (match === null || selector.trim() === '') return null;
-  return { element: match[1] ?? '', classes: (match[2] ?? '').split('.').filter((name) => name !== '') };
-}
-
-const classAttribute = (old: HtmlAttributes, classes: readonly string[], isOn: boolean): HtmlAttributes => {
-  const rest = (old['class'] ?? '').split(/\s+/).filter((name) => name !== '' && !classes.includes(name));
-  return withAttribute(old, 'class', [...rest, ...(isOn ? classes : [])].join(' '));
-};
-
-/** What a style does at a selection, and whether it is on there; null where it cannot be applied. */
-function styleAt(
-  state: EditorState,
-  { rules, schema }: ButtonContext,
-  { element, classes }: Simple,
-): { isOn: boolean; command: Command } | null {
-  const isKept = (name: string): boolean => classes.every((one) => isValueKept(rules, name, 'class', one));
-  const blockType = schema.nodes[nodeNameOf(element)];
-  if (blockType?.isTextblock === true) {
-    if (!isKept(element)) return null;
-    const blocks = selectedTextBlocks(state);
-    const isOn = blocks.every(({ node }) => node.type === blockType && classes.every((name) => classesOf(node).includes(name)));
-    return {
-      isOn,
-      command: (now, dispatch, view) => {
-        const change: Command = (after, go) =>
-          changeTextBlocks(
-            (name) => name === element,
-            (node) => classAttribute(attributesOf(node), classes, !isOn),
-          )(after, go);
-        const paragraph = schema.nodes[nodeNameOf('p')];
-        if (isOn && element !== 'p' && paragraph !== undefined) return setBlockType(paragraph)(now, dispatch, view);
-        if (blocks.every(({ node }) => node.type === blockType)) return change(now, dispatch);
-        if (dispatch === undefined) return setBlockType(blockType)(now);
-        return setBlockType(blockType, { attributes: classes.length === 0 ? {} : { class: classes.join(' ') } })(now, dispatch, view);
-      },
-    };
+function groundOf(element: Element): string {
+  for (let at: Element | null = element; at !== null; at = at.parentElement) {
+    const colour = at.ownerDocument.defaultView!.getComputedStyle(at).backgroundColor;
+    if (colour !== 'transparent' && !/, 0\)$/.test(colour)) return colour;
   }
-  if (blockType !== undefined && !blockType.isInline) {
-    const around = ancestor(state, (node) => node.type === blockType);
-    if (around === null || !isKept(element) || classes.length === 0) return null;
-    const isOn = classes.every((name) => classesOf(around.node).includes(name));
-    return {
-      isOn,
-      command: (now, dispatch) => {
-        dispatch?.(
-          now.tr.setNodeMarkup(around.at, null, { attributes: classAttribute(attributesOf(around.node), classes, !isOn) }).scrollIntoView(),
-        );
-        return true;
-      },
-    };
-  }
-  const inline = element === '' ? 'span' : element;
-  const range = wordsToMark(state, inline);
-  if (schema.marks[markNameOf(inline)] === undefined || !isKept(inline) || range.from >= range.to) return null;
-  const hasAll = (attributes: HtmlAttributes): boolean => classes.every((name) => (attributes['class'] ?? '').split(/\s+/).includes(name));
-  const isOn = marksIn(state, inline, range).some((mark) => hasAll(mark.attrs['attributes'] as HtmlAttributes));
-  return { isOn, command: setElement(inline, range, isOn ? null : classes.length === 0 ? {} : { class: classes.join(' ') }, hasAll) };
+  return '#ffffff';
 }
 
-/** A menu of the styles that the profile names. */
+/** A menu of the styles that the profile names, each as it looks. */
 export const styles: Button = {
   id: 'styles',
   icon: Paintbrush,
   isPossible: (_state, { profile }) => Object.keys(profile.styles).length > 0,
   whyNot: 'This profile names no styles.',
   open: (context) => {
-    const { state } = context.view;
+    const { state, dom } = context.view;
+    const all = Object.values(context.profile.styles);
+    // Styles of a group stand together, in the order in which their groups are first named.
+    const groups = [...new Set(all.map(({ group }) => group ?? ''))];
     context.menu(
       'Styles',
-      Object.values(context.profile.styles).map(({ label, selector }) => {
-        const simple = readStyleSelector(selector);
-        const style = simple === null ? null : styleAt(state, context, simple);
-        const where =
-          simple !== null && context.schema.nodes[nodeNameOf(simple.element)]?.isTextblock === false
-            ? ` It goes on ${simple.element}.`
-            : '';
-        return {
-          label,
-          isOn: style?.isOn ?? false,
-          whyNot: style !== null ? '' : `It cannot be applied here.${where}`,
-          press: () => style !== null && context.run(style.command),
-        };
-      }),
+      groups
+        .flatMap((group) => all.filter((style) => (style.group ?? '') === group))
+        .map((style) => {
+          const others = style.group === undefined ? [] : all.filter((other) => other !== style && other.group === style.group);
+          const here = styleHere(state, context, style, others);
+          const read = readStyle(style.selector);
+          return {
+            label: style.label,
+            ...(read.ok ? { sample: asOnThePage(dom, read.act) } : {}),
+            ...(style.description === undefined ? {} : { hint: style.description }),
+            isOn: 'isOn' in here && here.isOn,
+            whyNot: 'whyNot' in here ? here.whyNot : '',
+            press: () => 'command' in here && context.run(here.command),
+          };
+        }),
     );
   },
 };

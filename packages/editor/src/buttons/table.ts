@@ -1,6 +1,7 @@
+import { isValueKept } from '@typikon/core';
 import { Table2 } from 'lucide';
 import { insertBlock } from '../commands/blocks';
-import { isAttributeKept, isValueKept } from '../commands/attributes';
+import { isAttributeKept } from '../commands/attributes';
 import * as commands from '../commands/table';
 import type { EditorContext } from '../context';
 import { field, make, tick } from '../panels/make';

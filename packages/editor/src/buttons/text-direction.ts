@@ -1,5 +1,6 @@
+import { isValueKept } from '@typikon/core';
 import { PilcrowLeft } from 'lucide';
-import { attributesOf, changeTextBlocks, isValueKept, withAttribute } from '../commands/attributes';
+import { attributesOf, changeTextBlocks, withAttribute } from '../commands/attributes';
 import { selectedTextBlocks } from '../selection';
 import type { Button } from './button';
 

@@ -9,20 +9,6 @@ export const attributesOf = (node: Node): HtmlAttributes => (node.attrs['attribu
 export const elementOf = (node: Node): string => (node.type.spec['element'] as string | undefined) ?? '';
 export const classesOf = (node: Node): string[] => (attributesOf(node)['class'] ?? '').split(/\s+/).filter((name) => name !== '');
 
-/** Whether the rules keep a value of an attribute of an element just as it is. */
-export function isValueKept(rules: CompiledRules, element: string, attribute: string, value: string): boolean {
-  const rule = rules.element(element);
-  const compiled = rule.attributes.get(attribute);
-  if (rule.outcome !== 'keep' || rule.name !== element || compiled === undefined) return false;
-  let kept: string | null = value;
-  for (const { judge } of compiled.tests) {
-    if (kept === null) return false;
-    const verdict = judge(kept);
-    kept = 'keep' in verdict ? verdict.keep : null;
-  }
-  return kept !== null && (kept.trim() !== '') === (value.trim() !== '');
-}
-
 /** Whether the rules let an element have an attribute at all. */
 export function isAttributeKept(rules: CompiledRules, element: string, attribute: string): boolean {
   return rules.element(element).outcome === 'keep' && rules.element(element).attributes.has(attribute);

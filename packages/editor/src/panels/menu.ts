@@ -5,6 +5,8 @@ export interface MenuEntry {
   /** How it looks, beside its label: a class or style of the sample. */
   sample?: (element: HTMLElement) => void;
   isOn?: boolean;
+  /** What it is for, told with it. */
+  hint?: string;
   /** Why it cannot be pressed; empty where it can. */
   whyNot?: string;
   press: () => void;
@@ -26,13 +28,13 @@ export function openMenu(anchor: HTMLElement, label: string, entries: readonly M
     menu.remove();
     if (withFocus) closed();
   };
-  const items = entries.map(({ label: text, sample, isOn, whyNot = '', press }) => {
+  const items = entries.map(({ label: text, sample, hint, isOn, whyNot = '', press }) => {
     const item = make(host, 'button', {
       type: 'button',
       role: isOn === undefined ? 'menuitem' : 'menuitemradio',
       'aria-checked': isOn === undefined ? null : String(isOn),
       'aria-disabled': whyNot === '' ? null : 'true',
-      title: whyNot === '' ? null : whyNot,
+      title: whyNot === '' ? (hint ?? null) : whyNot,
       tabindex: -1,
     });
     const words = make(host, 'span', { text });

@@ -1,6 +1,7 @@
+import { isValueKept } from '@typikon/core';
 import type { Node } from 'prosemirror-model';
 import { NodeSelection } from 'prosemirror-state';
-import { attributesOf, classesOf, elementOf, isAttributeKept, isValueKept, withAttribute, withClass } from '../commands/attributes';
+import { attributesOf, classesOf, elementOf, isAttributeKept, withAttribute, withClass } from '../commands/attributes';
 import { insertBlock, insertInline } from '../commands/blocks';
 import type { EditorContext } from '../context';
 import { nodeNameOf, type HtmlAttributes } from '../schema/compile';

@@ -1,7 +1,7 @@
 import { NodeSelection, Plugin, type EditorState } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
-import type { CompiledRules } from '@typikon/core';
-import { attributesOf, elementOf, isAttributeKept, isValueKept, withAttribute } from '../commands/attributes';
+import { isValueKept, type CompiledRules } from '@typikon/core';
+import { attributesOf, elementOf, isAttributeKept, withAttribute } from '../commands/attributes';
 
 const PAUSE_MS = 200;
 

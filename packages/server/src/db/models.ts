@@ -54,14 +54,46 @@ export class AssetModel extends Model<InferAttributes<AssetModel>, InferCreation
   declare createdAt: CreationOptional<Date>;
 }
 
+/** A CSS file of the site. */
 export class StylesheetModel extends Model<InferAttributes<StylesheetModel>, InferCreationAttributes<StylesheetModel>> {
   declare id: string;
+  declare purpose: CreationOptional<string>;
+  /** The media query with which pages link it; empty for always. */
+  declare media: CreationOptional<string>;
   declare css: string;
+  /** Counts the saves; the entity tag. */
+  declare revision: CreationOptional<number>;
+}
+
+/** Every text that a stylesheet ever had. */
+export class StylesheetHistoryModel extends Model<
+  InferAttributes<StylesheetHistoryModel>,
+  InferCreationAttributes<StylesheetHistoryModel>
+> {
+  declare stylesheetId: string;
+  declare revision: number;
+  declare css: string;
+  /** What was done, in a few words. */
+  declare note: CreationOptional<string>;
+  declare savedAt: CreationOptional<Date>;
 }
 
 export class PageKindModel extends Model<InferAttributes<PageKindModel>, InferCreationAttributes<PageKindModel>> {
   declare id: string;
   declare definition: PageKind;
+  /** Counts the saves; the entity tag. */
+  declare revision: CreationOptional<number>;
+}
+
+/** How alike the editor and the page were at a time, for the documents of a profile on a page kind. */
+export class LikenessFigureModel extends Model<InferAttributes<LikenessFigureModel>, InferCreationAttributes<LikenessFigureModel>> {
+  declare id: CreationOptional<number>;
+  declare profileId: string;
+  declare pageKindId: string;
+  declare elements: number;
+  declare alike: number;
+  declare causes: number;
+  declare takenAt: CreationOptional<Date>;
 }
 
 /** A stored document of the site, with its markup as it was saved over the years. */
@@ -153,8 +185,42 @@ export function defineModels(sequelize: Sequelize): void {
     },
     { ...plain, tableName: 'assets' },
   );
-  StylesheetModel.init({ id: id(), css: longText() }, { ...plain, tableName: 'stylesheets' });
-  PageKindModel.init({ id: id(), definition: json() }, { ...plain, tableName: 'page_kinds' });
+  const revision = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 }) as const;
+  const now = () => ({ ...moment(), defaultValue: DataTypes.NOW }) as const;
+  StylesheetModel.init(
+    {
+      id: id(),
+      purpose: { ...text(300), defaultValue: '' },
+      media: { ...text(200), defaultValue: '' },
+      css: longText(),
+      revision: revision(),
+    },
+    { ...plain, tableName: 'stylesheets' },
+  );
+  StylesheetHistoryModel.init(
+    {
+      stylesheetId: id(),
+      revision: { ...revision(), primaryKey: true },
+      css: longText(),
+      note: { ...text(300), defaultValue: '' },
+      savedAt: now(),
+    },
+    { ...plain, tableName: 'stylesheet_history' },
+  );
+  PageKindModel.init({ id: id(), definition: json(), revision: revision() }, { ...plain, tableName: 'page_kinds' });
+  const number = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false }) as const;
+  LikenessFigureModel.init(
+    {
+      id: { type: DataTypes.BIGINT.UNSIGNED, autoIncrement: true, primaryKey: true },
+      profileId: text(64),
+      pageKindId: text(64),
+      elements: number(),
+      alike: number(),
+      causes: number(),
+      takenAt: now(),
+    },
+    { ...plain, tableName: 'likeness_figures' },
+  );
   DocumentModel.init(
     {
       id: id(),
@@ -169,7 +235,6 @@ export function defineModels(sequelize: Sequelize): void {
     },
     { ...plain, tableName: 'documents' },
   );
-  const revision = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 }) as const;
   SettingModel.init({ name: id(), value: json(), revision: revision() }, { ...plain, tableName: 'settings' });
   SettingHistoryModel.init(
     { name: id(), revision: { ...revision(), primaryKey: true }, value: json(), savedAt: { ...moment(), defaultValue: DataTypes.NOW } },

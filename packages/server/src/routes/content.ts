@@ -1,22 +1,11 @@
 import { createRoute, z } from '@hono/zod-openapi';
-import { sumCensuses } from '@typikon/core';
-import { DocumentModel, PageKindModel, StylesheetModel } from '../db/models';
+import { sumCensuses, type Census } from '@typikon/core';
+import { DocumentModel } from '../db/models';
 import { json, router } from './shared';
 
 const documentSchema = z
   .object({ id: z.string(), title: z.string(), contentType: z.string(), profileId: z.string(), pageKindId: z.string() })
   .openapi('DocumentSummary');
-const pageKindSchema = z
-  .object({
-    id: z.string(),
-    name: z.string(),
-    wrapper: z.array(z.object({ element: z.string(), className: z.string().optional() })),
-    stylesheets: z.array(z.string()),
-    contentWidthPx: z.int(),
-    css: z.array(z.object({ id: z.string(), css: z.string() })),
-  })
-  .openapi('PageKind');
-
 const counts = z.record(z.string(), z.int());
 const censusSchema = z
   .object({
@@ -24,6 +13,8 @@ const censusSchema = z
     elements: counts,
     attributes: z.record(z.string(), counts),
     most: z.object({ nesting: z.int(), elements: z.int(), letters: z.int() }),
+    classes: counts,
+    classesByProfile: z.record(z.string(), counts),
   })
   .openapi('CensusOfAll');
 
@@ -33,12 +24,6 @@ const documentsRoute = createRoute({
   summary: 'The stored documents of the site, without their markup',
   responses: { 200: json(z.array(documentSchema), 'The documents, by title') },
 });
-const pageKindsRoute = createRoute({
-  method: 'get',
-  path: '/page-kinds',
-  summary: 'The kinds of published page, with the text of their stylesheets',
-  responses: { 200: json(z.array(pageKindSchema), 'The page kinds') },
-});
 const censusRoute = createRoute({
   method: 'get',
   path: '/documents/census',
@@ -46,7 +31,7 @@ const censusRoute = createRoute({
   responses: { 200: json(censusSchema, 'The counts') },
 });
 
-/** What stands around profiles: documents, page kinds. */
+/** The stored documents, as they are listed and counted. */
 export function content() {
   return router()
     .openapi(documentsRoute, async (context) => {
@@ -57,15 +42,10 @@ export function content() {
       );
     })
     .openapi(censusRoute, async (context) => {
-      const all = await DocumentModel.findAll({ attributes: ['census'] });
-      return context.json(sumCensuses(all.map(({ census }) => census)), 200);
-    })
-    .openapi(pageKindsRoute, async (context) => {
-      const sheets = new Map((await StylesheetModel.findAll()).map(({ id, css }) => [id, css]));
-      const kinds = await PageKindModel.findAll({ order: [['id', 'ASC']] });
-      return context.json(
-        kinds.map(({ definition }) => ({ ...definition, css: definition.stylesheets.map((id) => ({ id, css: sheets.get(id) ?? '' })) })),
-        200,
-      );
+      const all = await DocumentModel.findAll({ attributes: ['census', 'profileId'] });
+      const byProfile = new Map<string, Census[]>();
+      for (const { census, profileId } of all) byProfile.set(profileId, [...(byProfile.get(profileId) ?? []), census]);
+      const classesByProfile = Object.fromEntries([...byProfile].map(([id, censuses]) => [id, sumCensuses(censuses).classes]));
+      return context.json({ ...sumCensuses(all.map(({ census }) => census)), classesByProfile }, 200);
     });
 }

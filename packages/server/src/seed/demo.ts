@@ -7,11 +7,12 @@ import {
   readHouseLimits,
   resolveProfile,
   specimenSchema,
+  stylesheetSchema,
   takeCensus,
   type Json,
   type JsonObject,
 } from '@typikon/core';
-import type { Sequelize } from 'sequelize';
+import type { CreationAttributes, Sequelize } from 'sequelize';
 import * as z from 'zod';
 import {
   AssetModel,
@@ -22,12 +23,18 @@ import {
   SettingHistoryModel,
   SettingModel,
   SpecimenModel,
+  StylesheetHistoryModel,
   StylesheetModel,
 } from '../db/models';
+import { compose, USUAL_COUNT } from './compose';
 import { DEMO_PICTURES, drawPicture } from './pictures';
 
 const PROFILES = ['house', 'story-desk', 'notices-desk', 'ferry-note', 'tender-desk', 'diary', 'reply'];
-const STYLESHEETS = ['site'];
+
+/** So many documents are stored with one question. */
+const AT_ONCE = 200;
+
+const censusOf = (html: string) => takeCensus(parseFragment(html).root);
 
 /** Names that no dictionary has. */
 const SITE_WORDS = ['Brackwater', 'Dunlin', 'Marram', 'Orrenstrand', 'Saltmarrow', 'Sallow', 'Tansy', 'Thornholm'];
@@ -36,6 +43,8 @@ const SITE_WORDS = ['Brackwater', 'Dunlin', 'Marram', 'Orrenstrand', 'Saltmarrow
 const specimenFile = z.array(
   specimenSchema.omit({ format: true, payload: true }).extend({ id: idSchema, types: z.record(z.string(), z.string().regex(/^[\w.-]+$/)) }),
 );
+/** Stylesheets as they are listed: each text stands in a file of its own. */
+const sheetFile = z.array(stylesheetSchema.omit({ css: true }));
 const documentFile = z.array(
   z.strictObject({ id: idSchema, title: z.string(), contentType: z.string(), profile: idSchema, pageKind: idSchema, file: z.string() }),
 );
@@ -44,9 +53,10 @@ const documentFile = z.array(
  * Reads the demo scenario into an empty database, all of it or nothing.
  *
  * @param folder the demo folder
+ * @param composed how many documents there are beside those that stand in the folder
  * @returns whether anything was done; a database that has profiles is left as it is
  */
-export async function seedDemo(sequelize: Sequelize, folder: string): Promise<boolean> {
+export async function seedDemo(sequelize: Sequelize, folder: string, composed = USUAL_COUNT): Promise<boolean> {
   if ((await ProfileModel.count()) > 0) return false;
   const text = (...path: string[]) => readFile(join(folder, ...path), 'utf8');
   const json = async (...path: string[]) => JSON.parse(await text(...path)) as Json;
@@ -64,11 +74,13 @@ export async function seedDemo(sequelize: Sequelize, folder: string): Promise<bo
     throw new Error(`demo/house-limits.json: ${limits.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' ')}`);
   const roles = z.array(z.strictObject({ id: idSchema, name: z.string() })).parse(await json('roles.json'));
   const pageKinds = z.array(pageKindSchema).parse(await json('page-kinds.json'));
+  const sheets = sheetFile.parse(await json('stylesheets.json'));
   const specimens = specimenFile.parse(await json('specimens.json'));
   const pages = documentFile.parse(await json('documents.json'));
 
   const pictures = await Promise.all(DEMO_PICTURES.map(async (picture) => ({ ...picture, ...(await drawPicture(picture)) })));
 
+  const rows: CreationAttributes<DocumentModel>[] = [];
   await sequelize.transaction(async (transaction) => {
     const options = { transaction };
     for (const [id, document] of documents) {
@@ -83,7 +95,11 @@ export async function seedDemo(sequelize: Sequelize, folder: string): Promise<bo
     for (const { title, folder, alt, widthPx, heightPx, type, bytes } of pictures)
       await AssetModel.create({ name: title, title, folder, alt, widthPx, heightPx, type, bytes }, options);
     for (const definition of pageKinds) await PageKindModel.create({ id: definition.id, definition }, options);
-    for (const id of STYLESHEETS) await StylesheetModel.create({ id, css: await text('stylesheets', `${id}.css`) }, options);
+    for (const sheet of sheets) {
+      const css = await text('stylesheets', `${sheet.id}.css`);
+      await StylesheetModel.create({ ...sheet, css }, options);
+      await StylesheetHistoryModel.create({ stylesheetId: sheet.id, revision: 1, css }, options);
+    }
     for (const [position, { id, profile, types, name, kind, notes, arrives, expectations }] of specimens.entries()) {
       const texts: Record<string, string> = {};
       for (const [type, file] of Object.entries(types)) texts[type] = await text('specimens', file);
@@ -92,9 +108,11 @@ export async function seedDemo(sequelize: Sequelize, folder: string): Promise<bo
     }
     for (const { id, title, contentType, profile, pageKind, file } of pages) {
       const html = await text('documents', file);
-      const census = takeCensus(parseFragment(html).root);
-      await DocumentModel.create({ id, title, contentType, profileId: profile, pageKindId: pageKind, html, census }, options);
+      rows.push({ id, title, contentType, profileId: profile, pageKindId: pageKind, html, census: censusOf(html) });
     }
+    for (const { profile, pageKind, ...rest } of compose(composed))
+      rows.push({ ...rest, profileId: profile, pageKindId: pageKind, census: censusOf(rest.html) });
+    for (let at = 0; at < rows.length; at += AT_ONCE) await DocumentModel.bulkCreate(rows.slice(at, at + AT_ONCE), options);
   });
   return true;
 }

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { cleanWithoutLedger, escapeText, renderPage, type JsonObject, type PageKind } from '@typikon/core';
@@ -45,13 +46,13 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
         return `<h2>${escapeText(kind.charAt(0).toUpperCase() + kind.slice(1))}</h2><ul>${links.join('')}</ul>`;
       })
       .join('\n');
-    return context.html(page(await pageKindOf('article'), 'Saltmarrow Harbours', html));
+    return context.html(await page(await pageKindOf('article'), 'Saltmarrow Harbours', html));
   });
   site.get('/documents/:id', async (context) => {
     const document = await DocumentModel.findByPk(context.req.param('id'));
     if (document === null) return problem(context, 404, 'There is no such page.');
     const html = cleanWithoutLedger(document.html, await rulesOf(document.profileId, document.role));
-    return context.html(page(await pageKindOf(document.pageKindId), document.title, html));
+    return context.html(await page(await pageKindOf(document.pageKindId), document.title, html));
   });
   // A page of markup that is not stored: the bench posts a form here to see it as readers would.
   site.post(
@@ -68,14 +69,18 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
       }
       const rules = await rulesOf(field('profile'), field('role'), drafts);
       const html = cleanWithoutLedger(field('html'), rules);
-      return context.html(page(await pageKindOf(field('pageKind')), field('title') || 'A page', html));
+      return context.html(await page(await pageKindOf(field('pageKind')), field('title') || 'A page', html));
     },
   );
   site.get('/stylesheets/:file', async (context) => {
-    const sheet = await StylesheetModel.findByPk(context.req.param('file').replace(/\.css$/, ''));
-    return sheet === null
-      ? problem(context, 404, 'There is no such stylesheet.')
-      : context.body(sheet.css, 200, { 'Content-Type': 'text/css; charset=utf-8' });
+    const [, id = '', tag = ''] = /^([\w-]+)(?:\.([\da-f]+))?\.css$/.exec(context.req.param('file')) ?? [];
+    const sheet = await StylesheetModel.findByPk(id);
+    if (sheet === null) return problem(context, 404, 'There is no such stylesheet.');
+    return context.body(sheet.css, 200, {
+      'Content-Type': 'text/css; charset=utf-8',
+      // An address that names the content never means another one; every other must be asked for again.
+      'Cache-Control': tag === contentTag(sheet.css) ? 'public, max-age=31536000, immutable' : 'no-cache',
+    });
   });
   site.get('/assets/:name', async (context) => {
     const asset = await AssetModel.findByPk(context.req.param('name'));
@@ -101,9 +106,17 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
   return site;
 }
 
-function page(kind: PageKind, title: string, html: string): string {
-  return renderPage(kind, { title, html, stylesheetAddresses: kind.stylesheets.map((id) => `/stylesheets/${id}.css`) });
+/** Pages name a stylesheet by its content, so that no reader sees an old one that a browser has kept. */
+async function page(kind: PageKind, title: string, html: string): Promise<string> {
+  const sheets = new Map((await StylesheetModel.findAll({ where: { id: kind.stylesheets } })).map((sheet) => [sheet.id, sheet]));
+  const stylesheets = kind.stylesheets.flatMap((id) => {
+    const sheet = sheets.get(id);
+    return sheet === undefined ? [] : [{ address: `/stylesheets/${id}.${contentTag(sheet.css)}.css`, media: sheet.media }];
+  });
+  return renderPage(kind, { title, html, stylesheets });
 }
+
+const contentTag = (css: string): string => createHash('sha256').update(css).digest('hex').slice(0, 12);
 
 async function pageKindOf(id: string): Promise<PageKind> {
   const kind = (await PageKindModel.findByPk(id)) ?? (await PageKindModel.findOne({ rejectOnEmpty: true }));

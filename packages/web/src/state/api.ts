@@ -1,9 +1,22 @@
 import { HttpClient, type HttpErrorResponse, type HttpHeaders } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
-import type { CensusOfAll, HouseLimits, JsonObject, PastedPicture, Problem, SpecimenDocument } from '@typikon/core';
+import type { HouseLimits, JsonObject, PastedPicture, Problem, SpecimenDocument } from '@typikon/core';
 import { catchError, firstValueFrom, forkJoin, map, of, throwError, type Observable } from 'rxjs';
 import type { LibraryPicture, SameName } from '@typikon/editor';
-import type { DocumentSummary, Library, StoredDocument, PageKindWithCss, Role, RuleChange, Specimen, StoredProfile } from './types';
+import type {
+  DocumentSummary,
+  Library,
+  LikenessFigure,
+  PublishedDocument,
+  Role,
+  RuleChange,
+  Specimen,
+  StoredDocument,
+  StoredProfile,
+  StyleChanges,
+  StyleFiles,
+  StylesheetVersion,
+} from './types';
 
 /** An answer of the server that says no (RFC 9457), or that there was none. */
 export class ApiFailure extends Error {
@@ -28,13 +41,20 @@ export class Api {
     return forkJoin({
       profiles: this.get<StoredProfile[]>('profiles'),
       specimens: this.get<Specimen[]>('specimens'),
-      pageKinds: this.get<PageKindWithCss[]>('page-kinds'),
+      styleFiles: this.styleFiles(),
       documents: this.get<DocumentSummary[]>('documents'),
       limits: this.houseLimits(),
       roles: this.get<Role[]>('roles'),
-      census: this.get<CensusOfAll>('documents/census'),
+      census: this.get<Library['census']>('documents/census'),
       settings: this.get<{ siteOrigin: string }>('settings'),
-    }).pipe(map(({ settings, limits, ...rest }) => ({ ...rest, ...limits, siteOrigin: atSameHost(settings.siteOrigin) })));
+    }).pipe(
+      map(({ settings, limits, styleFiles, ...rest }) => ({
+        ...rest,
+        ...limits,
+        ...styleFiles,
+        siteOrigin: atSameHost(settings.siteOrigin),
+      })),
+    );
   }
 
   profile(id: string): Observable<StoredProfile> {
@@ -117,6 +137,33 @@ export class Api {
           return error.status === 409 && existing !== undefined ? of({ existing }) : asFailure(error);
         }),
       );
+  }
+
+  /** The stylesheets of the site and its kinds of page. */
+  styleFiles(): Observable<StyleFiles> {
+    return this.get<StyleFiles>('style-files');
+  }
+
+  /** Changes stylesheets and page kinds together: all of it or nothing. */
+  changeStyleFiles(changes: StyleChanges): Observable<StyleFiles> {
+    return this.http.post<StyleFiles>('/api/v1/style-files/changes', changes).pipe(catchError(asFailure));
+  }
+
+  stylesheetVersions(id: string): Observable<StylesheetVersion[]> {
+    return this.get<StylesheetVersion[]>(`style-files/stylesheets/${id}/versions`);
+  }
+
+  stylesheetVersion(id: string, revision: number): Observable<string> {
+    return this.get<{ css: string }>(`style-files/stylesheets/${id}/versions/${revision}`).pipe(map(({ css }) => css));
+  }
+
+  likenessFigures(): Observable<LikenessFigure[]> {
+    return this.get<LikenessFigure[]>('likeness/figures');
+  }
+
+  /** Stored documents as they are published: all of them, or those of a profile or a page kind. */
+  published(of: { profile?: string; pageKind?: string } = {}): Observable<PublishedDocument[]> {
+    return this.get<PublishedDocument[]>(`documents/published?${new URLSearchParams(of)}`);
   }
 
   siteWords(): Observable<string[]> {

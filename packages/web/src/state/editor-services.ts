@@ -6,7 +6,8 @@ import { Api } from './api';
 import { wordsOf } from './ledger-words';
 import { libraryFeature } from './library';
 import { SpellingDesk } from './spelling';
-import type { Library, PageKindWithCss } from './types';
+import { cssOf, sheetsOf } from './style-files';
+import type { Library } from './types';
 
 /** What stands around the author's editor wherever it is shown: pictures, pages, dictionary, and words for what rules did. */
 @Injectable({ providedIn: 'root' })
@@ -43,8 +44,8 @@ export class EditorSurroundings {
 
 /** What the author types in: the stylesheets and width of a page kind. */
 export function surfaceOf(library: Library, pageKind: string): Surface | null {
-  const kind: PageKindWithCss | undefined = library.pageKinds.find(({ id }) => id === pageKind) ?? library.pageKinds[0];
+  const kind = library.pageKinds.find(({ id }) => id === pageKind) ?? library.pageKinds[0];
   return kind === undefined
     ? null
-    : { pageKind: kind, css: kind.css.map(({ css }) => css), baseAddress: `${library.siteOrigin}/`, language: 'en-GB' };
+    : { pageKind: kind, css: sheetsOf(kind, library.stylesheets).map(cssOf), baseAddress: `${library.siteOrigin}/`, language: 'en-GB' };
 }

@@ -5,7 +5,7 @@ import { catchError, exhaustMap, map, of } from 'rxjs';
 import { Api, type ApiFailure } from './api';
 import { readHouseLimits, type HouseLimits, type JsonObject } from '@typikon/core';
 import { nameOf } from './profile-name';
-import type { Library, Specimen, StoredProfile } from './types';
+import type { Library, Specimen, StoredProfile, StyleFiles } from './types';
 import { WorkshopActions } from './workshop.actions';
 
 export const LibraryActions = createActionGroup({
@@ -17,6 +17,8 @@ export const LibraryActions = createActionGroup({
     /** The house limits were changed here, or read anew. */
     'House Changed': props<{ house: HouseLimits; houseRevision: number }>(),
     'Profile Created': props<{ profile: StoredProfile }>(),
+    /** Stylesheets and page kinds were changed here, or read anew. */
+    'Style Files Changed': props<{ styleFiles: StyleFiles }>(),
     'Specimen Stored': props<{ specimen: Specimen }>(),
     'Specimen Removed': props<{ id: string }>(),
   },
@@ -57,6 +59,9 @@ export const libraryFeature = createFeature({
     on(LibraryActions.houseChanged, (state, { house, houseRevision }): LibraryState =>
       state.library === null ? state : { ...state, library: { ...state.library, house, houseRevision } },
     ),
+    on(LibraryActions.styleFilesChanged, (state, { styleFiles }): LibraryState =>
+      state.library === null ? state : { ...state, library: { ...state.library, ...styleFiles } },
+    ),
     on(LibraryActions.profileCreated, WorkshopActions.saved, (state, { profile }): LibraryState => withProfile(state, profile)),
     on(LibraryActions.specimenStored, (state, { specimen }): LibraryState =>
       withSpecimens(state, (all) => {
@@ -89,6 +94,7 @@ export const libraryFeature = createFeature({
     ),
     selectRoles: createSelector(selectLibrary, (library) => library?.roles ?? []),
     selectCensus: createSelector(selectLibrary, (library) => library?.census ?? null),
+    selectStylesheets: createSelector(selectLibrary, (library) => library?.stylesheets ?? []),
     selectPageKinds: createSelector(selectLibrary, (library) => library?.pageKinds ?? []),
     selectSiteOrigin: createSelector(selectLibrary, (library) => library?.siteOrigin ?? ''),
   }),

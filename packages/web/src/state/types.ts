@@ -13,6 +13,7 @@ import type {
   PassId,
   PassTrace,
   PasteSource,
+  Stylesheet,
   Thing,
   Verdict,
 } from '@typikon/core';
@@ -56,8 +57,54 @@ export type Arrival =
       isDetailed: boolean;
     };
 
-export interface PageKindWithCss extends PageKind {
-  css: { id: string; css: string }[];
+export interface StoredStylesheet extends Stylesheet {
+  /** The entity tag. */
+  revision: number;
+}
+
+export interface StoredPageKind extends PageKind {
+  /** The entity tag. */
+  revision: number;
+}
+
+/** The stylesheets of the site and its kinds of page. */
+export interface StyleFiles {
+  stylesheets: StoredStylesheet[];
+  pageKinds: StoredPageKind[];
+}
+
+/** What is stored together: all of it or nothing. What is new has no revision. */
+export interface StyleChanges {
+  note: string;
+  stylesheets?: (Stylesheet & { revision: number | null })[];
+  pageKinds?: (PageKind & { revision: number | null })[];
+  removed?: { stylesheets?: { id: string; revision: number }[]; pageKinds?: { id: string; revision: number }[] };
+}
+
+export interface StylesheetVersion {
+  revision: number;
+  savedAt: string;
+  note: string;
+  letters: number;
+}
+
+/** How alike the editor and the page were at a time. */
+export interface LikenessFigure {
+  profileId: string;
+  pageKindId: string;
+  elements: number;
+  alike: number;
+  causes: number;
+  takenAt: string;
+}
+
+/** A stored document with its markup as it is published. */
+export interface PublishedDocument {
+  id: string;
+  title: string;
+  profileId: string;
+  pageKindId: string;
+  html: string;
 }
 
 export interface DocumentSummary {
@@ -92,7 +139,8 @@ export interface RuleChange {
 export interface Library {
   profiles: StoredProfile[];
   specimens: Specimen[];
-  pageKinds: PageKindWithCss[];
+  stylesheets: StoredStylesheet[];
+  pageKinds: StoredPageKind[];
   documents: DocumentSummary[];
   /** The house limits as they are written. */
   house: HouseLimits;
@@ -100,7 +148,7 @@ export interface Library {
   houseRevision: number;
   roles: Role[];
   /** What all stored documents hold together. */
-  census: CensusOfAll;
+  census: CensusOfAll & { classesByProfile: Record<string, Record<string, number>> };
   siteOrigin: string;
 }
 

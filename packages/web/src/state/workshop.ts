@@ -12,7 +12,10 @@ import {
   type JsonObject,
   type Problem,
   type ResolvedProfile,
+  type StyledPage,
+  type Surroundings,
 } from '@typikon/core';
+import { sheetsOf } from './style-files';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createFeature, createReducer, createSelector, on, Store } from '@ngrx/store';
 import { catchError, exhaustMap, filter, map, of, tap, withLatestFrom } from 'rxjs';
@@ -193,10 +196,36 @@ export const workshopFeature = createFeature({
     const selectRules = createSelector(selectResolved, selectOptions, (resolved, options): CompiledRules | null =>
       resolved === null ? null : compileRules(resolved, options),
     );
-    const selectStylesheetClasses = createSelector(libraryFeature.selectPageKinds, selectResolved, (pageKinds, resolved) => {
-      const kind = pageKinds.find(({ id }) => id === resolved?.profile.surface.pageKind);
-      return kind === undefined ? undefined : new Set(kind.css.flatMap(({ css }) => [...classesIn(css)]));
-    });
+    /** The kinds of page on which content of the profile is published, and the one on which its surface stands. */
+    const selectPages = createSelector(
+      libraryFeature.selectPageKinds,
+      libraryFeature.selectStylesheets,
+      libraryFeature.selectDocuments,
+      selectProfileId,
+      selectResolved,
+      (pageKinds, stylesheets, documents, profileId, resolved): StyledPage[] => {
+        const used = new Set(documents.filter((document) => document.profileId === profileId).map(({ pageKindId }) => pageKindId));
+        if (resolved !== null) used.add(resolved.profile.surface.pageKind);
+        return pageKinds
+          .filter(({ id }) => used.has(id))
+          .map((kind) => ({ name: kind.name, wrapper: kind.wrapper, sheets: sheetsOf(kind, stylesheets) }));
+      },
+    );
+    const selectSurroundings = createSelector(
+      libraryFeature.selectHouse,
+      libraryFeature.selectCensus,
+      selectPages,
+      selectProfileId,
+      (house, census, pages, profileId): Surroundings => ({
+        ...(house === null ? {} : { house }),
+        ...(pages.length === 0
+          ? {}
+          : { pages, stylesheetClasses: new Set(pages.flatMap(({ sheets }) => sheets.flatMap(({ css }) => [...classesIn(css)]))) }),
+        ...(census === null || census.documents === 0
+          ? {}
+          : { documents: census.most, storedClasses: census.classesByProfile[profileId ?? ''] ?? {} }),
+      }),
+    );
     return {
       selectDocuments,
       selectResolution,
@@ -204,21 +233,15 @@ export const workshopFeature = createFeature({
       selectRules,
       /** The house limits and the role, as the rules are compiled with. */
       selectOptions,
-      selectFindings: createSelector(
-        selectResolved,
-        libraryFeature.selectHouse,
-        selectStylesheetClasses,
-        libraryFeature.selectCensus,
-        (resolved, house, stylesheetClasses, census): Finding[] =>
-          resolved === null
-            ? []
-            : checkProfile({
-                resolved,
-                rules: compileRules(resolved, house === null ? {} : { house }),
-                ...(house === null ? {} : { house }),
-                ...(stylesheetClasses === undefined ? {} : { stylesheetClasses }),
-                ...(census === null || census.documents === 0 ? {} : { documents: census.most }),
-              }),
+      selectPages,
+      selectFindings: createSelector(selectResolved, selectSurroundings, (resolved, surroundings): Finding[] =>
+        resolved === null
+          ? []
+          : checkProfile({
+              resolved,
+              rules: compileRules(resolved, surroundings.house === undefined ? {} : { house: surroundings.house }),
+              ...surroundings,
+            }),
       ),
       selectChanges: createSelector(selectDraft, selectSaved, (draft, saved) => countChanges(saved, draft)),
     };

@@ -2,7 +2,14 @@ import { profilesAndContent } from './0001-profiles-and-content';
 import { houseHistoryAndCensus } from './0002-house-history-and-census';
 import { payloadsAndAssets } from './0003-payloads-and-assets';
 import { libraryAndWriting } from './0004-library-and-writing';
+import { styleFiles } from './0005-style-files';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
-export const MIGRATIONS: readonly Migration[] = [profilesAndContent, houseHistoryAndCensus, payloadsAndAssets, libraryAndWriting];
+export const MIGRATIONS: readonly Migration[] = [
+  profilesAndContent,
+  houseHistoryAndCensus,
+  payloadsAndAssets,
+  libraryAndWriting,
+  styleFiles,
+];

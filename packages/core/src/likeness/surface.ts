@@ -1,0 +1,44 @@
+import type { MediaContext } from '../css/media';
+import type { Sheet } from '../css/stylesheet';
+import type { Surface } from '../profile/surface-schema';
+import type { PageKind } from '../render/page';
+import type { LikenessInput } from './likeness';
+
+/** The name of the profile's own editing stylesheet among the others. */
+export const EDITING_SHEET = 'editing stylesheet';
+
+/** What is known of a stylesheet by its id. */
+export type FindSheet = (id: string) => { css: string; media: string } | undefined;
+
+/** The name under which a stylesheet of the site is told. */
+export const fileNameOf = (id: string): string => `${id}.css`;
+
+/** The stylesheet of a page kind into which repairs go. */
+export const overridesOf = (kind: Pick<PageKind, 'id'>): string => `overrides-${kind.id}`;
+
+/**
+ * The two settings of a profile on a page kind: what the author's surface stands on, and what the page is.
+ *
+ * @param surfaceKind the page kind on which the surface stands
+ * @param page the page kind on which the documents are published
+ */
+export function settingsFor(surface: Surface, surfaceKind: PageKind, page: PageKind, find: FindSheet, media: MediaContext): LikenessInput {
+  const sheetsOf = (kind: PageKind): Sheet[] =>
+    kind.stylesheets.flatMap((id) => {
+      const sheet = find(id);
+      return sheet === undefined ? [] : [{ name: fileNameOf(id), css: sheet.css, media: sheet.media }];
+    });
+  const editing: Sheet = { name: EDITING_SHEET, css: surface.editingCss };
+  return {
+    editor: {
+      sheets: [...(surface.stylesheets === 'editing' ? [] : sheetsOf(surfaceKind)), ...(surface.stylesheets === 'page' ? [] : [editing])],
+      media,
+      wrapper: surfaceKind.wrapper,
+      title: '',
+      columnPx: surfaceKind.contentWidthPx,
+    },
+    page: { sheets: sheetsOf(page), media, wrapper: page.wrapper, title: 'T', columnPx: null },
+    editingSheets: [EDITING_SHEET],
+    overrides: fileNameOf(overridesOf(page)),
+  };
+}
