@@ -160,6 +160,7 @@ export type { Cause, CauseKind, Place, PlaceDifference, RuleNote, Side } from '.
 export {
   addedTo,
   applyRepair,
+  bestFirst,
   OVERRIDES,
   proposeRepairs,
   share,

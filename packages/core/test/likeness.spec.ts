@@ -225,13 +225,13 @@ describe('repairs', () => {
 
   test('a rule with the least weight that wins', () => {
     const of = input({ 'f.css': rounded }, { 'f.css': rounded, 'general.css': '.page .body figure img { border-radius: 0 }' });
-    const [{ repair } = { repair: null }] = repairsOf(of);
+    const [{ repair, cause } = { repair: null, cause: null }] = repairsOf(of);
     expect(repair).toMatchObject({ kind: 'add-rule', side: 'page' });
     if (repair?.kind !== 'add-rule') throw new Error();
     expect(specificityText(repair.specificity)).toBe('0-2-2');
     expect(repair.rule).toMatch(/^\.(page|body) figure\.rounded img \{\n {2}border-radius: 14px;\n\}$/);
     expect(repair.css).toContain('/* As in f.css, line 1, which loses to general.css, line 1. */');
-    const trial = tryRepair(repair, of, documents);
+    const trial = tryRepair(repair, cause!, of, documents);
     expect(trial).toMatchObject({ places: 2, documents: 2, moved: [], after: 1 });
     expect(trialSentence(trial)).toBe('Settles 2 places in 2 documents, changes nothing else.');
   });
@@ -245,22 +245,23 @@ describe('repairs', () => {
       const report = compareLikeness(of, all);
       const repair = proposeRepairs(report.causes[0]!, of, new Map([['d', all[0]!.html]])).find(({ kind }) => kind === 'add-rule')!;
       expect(repair).toMatchObject({ css: expect.stringContaining('color: red !important') as string });
-      expect(tryRepair(repair, of, all)).toMatchObject({ places: 1, moved: [], after: 1 });
+      expect(tryRepair(repair, report.causes[0]!, of, all)).toMatchObject({ places: 1, moved: [], after: 1 });
     }
   });
   test('a file is loaded where it is missing, in its place', () => {
     const of = input({ 'a.css': '', 'f.css': rounded }, { 'a.css': '', 'z.css': '' });
-    const [{ repair } = { repair: null }] = repairsOf(of);
+    const [{ repair, cause } = { repair: null, cause: null }] = repairsOf(of);
     expect(repair).toEqual({ kind: 'load-file', side: 'page', sheet: 'f.css', after: 'a.css' });
     expect(applyRepair(of, repair!).page.sheets.map(({ name }) => name)).toEqual(['a.css', 'f.css', 'z.css']);
     expect(repairSentence(repair!)).toBe('Load f.css on the page, behind a.css.');
-    expect(tryRepair(repair!, of, documents)).toMatchObject({ places: 2, after: 1 });
+    expect(tryRepair(repair!, cause!, of, documents)).toMatchObject({ places: 2, after: 1 });
   });
   test('a file moves where only the order decides', () => {
     const of = input({ 'f.css': rounded }, { 'f.css': rounded, 'g.css': 'figure.rounded img { border-radius: 1px }' });
     const repairs = repairsOf(of).map(({ repair }) => repair);
+    const [cause] = compareLikeness(of, documents).causes;
     expect(repairs[0]).toEqual({ kind: 'move-file', side: 'page', sheet: 'f.css', after: 'g.css' });
-    expect(tryRepair(repairs[0]!, of, documents)).toMatchObject({ after: 1, moved: [] });
+    expect(tryRepair(repairs[0]!, cause!, of, documents)).toMatchObject({ after: 1, moved: [] });
   });
   test('what only the editor has is taken out of the editing stylesheet', () => {
     const of = input(
@@ -273,6 +274,16 @@ describe('repairs', () => {
       .find((one) => one.kind === 'take-out' && one.selector === 'figure')!;
     expect(applyRepair(of, repair).editor.sheets[0]!.css).toBe('p { margin: 0 }\nimg { opacity: 1 }');
     expect(takenOut('a { b: c }', 'p', 1)).toBe('a { b: c }');
+  });
+  test('a file that would not help here, though it does elsewhere, is told as that', () => {
+    const of = input({ 'f.css': `${rounded} figure { margin: 0 }` }, { 'general.css': '.page figure.rounded img { border-radius: 0 }' });
+    const report = compareLikeness(of, documents);
+    const cause = report.causes.find(({ properties }) => properties.includes('border-top-left-radius'))!;
+    const [load, add] = proposeRepairs(cause, of, new Map(documents.map((document) => [document.id, document.html])));
+    expect(trialSentence(tryRepair(load!, cause, of, documents, report))).toBe(
+      'Settles 4 places in 2 documents, but none of the 2 places here, changes nothing else.',
+    );
+    expect(tryRepair(add!, cause, of, documents, report).own).toEqual({ settled: 2, of: 2 });
   });
   test('what else would move is told', () => {
     const of = input({ 'f.css': rounded, 'h.css': 'figure { margin: 0 }' }, { 'f.css': 'figure img { border-radius: 0 }' });
@@ -287,7 +298,7 @@ describe('repairs', () => {
       specificity: [0, 0, 1],
       css: 'figure, p { margin: 0 }',
     };
-    const trial = tryRepair(wide, of, documents);
+    const trial = tryRepair(wide, cause, of, documents);
     expect(trial.moved).toEqual([
       expect.objectContaining({
         document: 'two',

@@ -30,6 +30,21 @@ export const routes: Routes = [
     loadComponent: () => import('./features/specimens/specimens-page').then((m) => m.SpecimensPage),
     title: 'Specimens · Typikon',
   },
+  ...['styles', 'styles/sheet/:sheet', 'styles/kind/:kind'].map((path) => ({
+    path,
+    loadComponent: () => import('./features/style-files/style-files-page').then((m) => m.StyleFilesPage),
+    title: 'Styles · Typikon',
+  })),
+  {
+    path: 'styles/likeness',
+    loadComponent: () => import('./features/likeness/likeness-page').then((m) => m.LikenessPage),
+    title: 'Likeness · Typikon',
+  },
+  {
+    path: 'styles/likeness/:profile/:kind',
+    loadComponent: () => import('./features/likeness/likeness-page').then((m) => m.LikenessPage),
+    title: 'Likeness · Typikon',
+  },
   {
     path: 'write/:id',
     loadComponent: () => import('./features/desk/desk').then((m) => m.Desk),

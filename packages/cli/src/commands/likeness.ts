@@ -1,4 +1,5 @@
 import {
+  bestFirst,
   causeSentence,
   causeTitle,
   DESK,
@@ -73,10 +74,12 @@ export const likenessCommand: Command = {
     const contents = new Map(documents.map(({ id, html }) => [id, html]));
     const mayLoad = (sheet: string): boolean => input.editingSheets?.includes(sheet) !== true;
     const repairs = report.causes.map((cause): TriedRepair[] =>
-      proposeRepairs(cause, input, contents, { mayLoad }).map((repair) => ({
-        repair,
-        trial: tryRepair(repair, input, documents, report),
-      })),
+      bestFirst(
+        proposeRepairs(cause, input, contents, { mayLoad }).map((repair) => ({
+          repair,
+          trial: tryRepair(repair, cause, input, documents, report),
+        })),
+      ),
     );
     const leftOut = [...likeness.editor.styles.cascade.leftOut, ...likeness.page.styles.cascade.leftOut].filter(
       ({ reason }) => reason === 'selector' || reason === 'import' || reason === 'container' || reason === 'scope',

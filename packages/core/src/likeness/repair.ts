@@ -35,6 +35,8 @@ export interface Trial {
   documents: number;
   /** Differences that are gone. */
   resolved: number;
+  /** Of the places of the cause for which it was proposed, how many look the same as far as the cause goes, and of how many. */
+  own: { settled: number; of: number };
   /** Places that look different on the page than before, without being alike now, or that are newly different. */
   moved: MovedPlace[];
   /** Share of elements that look the same, before and after. */
@@ -53,6 +55,13 @@ export interface TriedRepair {
   repair: Repair;
   trial: Trial;
 }
+
+/** Those that settle what they were proposed for come first, then those that move nothing else, then those that settle most. */
+export const bestFirst = (repairs: readonly TriedRepair[]): TriedRepair[] =>
+  [...repairs].sort(
+    (a, b) =>
+      b.trial.own.settled - a.trial.own.settled || a.trial.moved.length - b.trial.moved.length || b.trial.resolved - a.trial.resolved,
+  );
 
 /** What is known of the files of the site. */
 export interface Files {
@@ -95,9 +104,15 @@ export function proposeRepairs(
   return repairs;
 }
 
-/** Tries a repair on all documents. */
+/**
+ * Tries a repair on all documents.
+ *
+ * @param cause the one for which it was proposed
+ * @param before what the comparison came to without it
+ */
 export function tryRepair(
   repair: Repair,
+  cause: Pick<Cause, 'places' | 'side'>,
   input: LikenessInput,
   documents: readonly ContentToCompare[],
   before: LikenessReport = compareLikeness(input, documents),
@@ -132,11 +147,21 @@ export function tryRepair(
     places: places.size,
     documents: new Set(gone.map((key) => partsOf(key).document)).size,
     resolved: gone.length,
+    own: {
+      settled: cause.places.filter((place) => keysOf(place, cause.side).every((key) => !after.keys.has(key))).length,
+      of: cause.places.length,
+    },
     moved: [...moved.values()],
     before: share(before),
     after: share(after),
   };
 }
+
+/** The differences of a place, as comparisons write them. */
+const keysOf = ({ document, index, pseudo, differences, fit }: Place, side: Side): string[] => [
+  ...differences.map(({ property }) => keyOf(document, index, pseudo.replace('::', ''), property)),
+  ...(fit === undefined ? [] : [keyOf(document, index, '', `does-not-fit ${side}`)]),
+];
 
 export const share = ({ elements, alike }: Pick<LikenessReport, 'elements' | 'alike'>): number => (elements === 0 ? 1 : alike / elements);
 
@@ -226,22 +251,33 @@ function ruleFor(cause: Cause, settings: Record<Side, Setting>, contents: Readon
   } catch {
     return null;
   }
-  const base = list[0];
-  if (base === undefined) return null;
+  if (list.length === 0) return null;
   const declarations = declarationsFor(cause, other, contents);
   if (declarations.length === 0) return null;
   const needed = winnersOf(cause, scene, contents);
-  const targets = matched.filter((element) => compileSelectors(base).some(({ matches }) => matches(element)));
-  const selector = needed.isBeyond ? base : leastThatWins(base, needed.specificity, targets);
+  const selectors = list.map((base) => {
+    const [compiled] = compileSelectors(base);
+    return needed.isBeyond
+      ? base
+      : leastThatWins(
+          base,
+          needed.specificity,
+          matched.filter((element) => compiled!.matches(element)),
+        );
+  });
+  const selector = selectors.join(', ');
   const important = needed.isImportant;
-  const text = `${selector} {\n${declarations.map(([property, value]) => `  ${property}: ${value}${important ? ' !important' : ''};`).join('\n')}\n}`;
+  const text = `${selectors.join(',\n')} {\n${declarations.map(([property, value]) => `  ${property}: ${value}${important ? ' !important' : ''};`).join('\n')}\n}`;
   return {
     kind: 'add-rule',
     side,
     selector,
     rule: text,
     css: `/* ${commentFor(cause)} */\n${text}`,
-    specificity: compileSelectors(selector)[0]!.specificity,
+    specificity: compileSelectors(selector).reduce<Specificity>(
+      (most, one) => (bySpecificity(one.specificity, most) > 0 ? one.specificity : most),
+      [0, 0, 0],
+    ),
   };
 }
 

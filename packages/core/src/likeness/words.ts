@@ -107,7 +107,13 @@ export function repairSentence(repair: Repair): string {
 const counted = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;
 
 /** What came of a trial, in a sentence. */
-export function trialSentence({ places, documents, moved }: Trial): string {
+export function trialSentence({ places, documents, moved, own }: Trial): string {
   const settled = places === 0 ? 'Settles nothing' : `Settles ${counted(places, 'place')} in ${counted(documents, 'document')}`;
-  return `${settled}, ${moved.length === 0 ? 'changes nothing else' : `and moves ${counted(moved.length, 'other place')}`}.`;
+  const here =
+    places === 0 || own.settled === own.of
+      ? ''
+      : own.settled === 0
+        ? `, but none of the ${counted(own.of, 'place')} here`
+        : `, ${own.settled} of the ${own.of} here`;
+  return `${settled}${here}, ${moved.length === 0 ? 'changes nothing else' : `and moves ${counted(moved.length, 'other place')}`}.`;
 }

@@ -17,7 +17,7 @@ const ink = HighlightStyle.define([
 
 const theme = EditorView.theme({
   '&': {
-    height: '168px',
+    height: '100%',
     fontSize: '12px',
     border: '1px solid var(--ty-field)',
     borderRadius: '3px',
@@ -43,12 +43,23 @@ const lint = (view: EditorView): Diagnostic[] =>
 @Component({
   selector: 'ty-css-field',
   template: `<div #place></div>`,
+  styles: `
+    :host {
+      display: block;
+      height: 168px;
+    }
+    div {
+      height: 100%;
+    }
+  `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class CssField {
   readonly css = input.required<string>();
   readonly label = input.required<string>();
   readonly changed = output<string>();
+  /** Each change at once. */
+  readonly typed = output<string>();
   private readonly place = viewChild.required<ElementRef<HTMLElement>>('place');
   private view: EditorView | null = null;
 
@@ -78,6 +89,9 @@ export class CssField {
           EditorView.lineWrapping,
           keymap.of([...defaultKeymap, ...historyKeymap]),
           EditorView.contentAttributes.of({ 'aria-label': this.label(), tabindex: '0' }),
+          EditorView.updateListener.of((update) => {
+            if (update.docChanged && update.state.doc.toString() !== this.css()) this.typed.emit(update.state.doc.toString());
+          }),
           EditorView.domEventHandlers({
             blur: (_event, view) => {
               const text = view.state.doc.toString();

@@ -1,0 +1,123 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { classesIn, cssMistakes } from '@typikon/core';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../state/api';
+import type { StylesheetVersion } from '../../state/types';
+import { CssField } from '../surface/css-field';
+import { StyleDrafts } from './style-drafts';
+
+/** One stylesheet of the site: its text with mistakes at their line, where it is loaded, and its versions. */
+@Component({
+  selector: 'ty-stylesheet-editor',
+  imports: [CssField, DatePipe, RouterLink],
+  templateUrl: './stylesheet-editor.html',
+  styleUrl: './editors.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class StylesheetEditor {
+  readonly id = input.required<string>();
+  /** Asks whether it may go; the page around has the dialog. */
+  readonly removeAsked = output<void>();
+  private readonly drafts = inject(StyleDrafts);
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  protected readonly draft = computed(() => this.drafts.sheet(this.id()));
+  protected readonly isChanged = computed(() => this.drafts.isSheetChanged(this.id()) || this.draft()?.revision === null);
+  protected readonly mistakes = computed(() => cssMistakes(this.draft()?.css ?? ''));
+  protected readonly facts = computed(() => {
+    const css = this.draft()?.css ?? '';
+    return `${css.split('\n').length} lines, ${classesIn(css).size} classes`;
+  });
+  protected readonly kinds = computed(() => {
+    const draft = this.draft();
+    return this.drafts.desk.pageKinds().map((kind) => {
+      const at = kind.stylesheets.indexOf(this.id());
+      return {
+        id: kind.id,
+        name: kind.name,
+        isOn: draft?.kinds.includes(kind.id) === true,
+        place: at === -1 ? 'would come last' : `${at + 1} of ${kind.stylesheets.length}`,
+      };
+    });
+  });
+  protected readonly note = signal('');
+  protected readonly failure = signal('');
+  protected readonly notice = signal('');
+  protected readonly isBusy = signal(false);
+  protected readonly versions = signal<readonly StylesheetVersion[]>([]);
+
+  constructor() {
+    effect(() => {
+      const [id, draft] = [this.id(), this.draft()];
+      const revision = draft?.revision ?? null;
+      this.failure.set('');
+      if (revision === null) this.versions.set([]);
+      else
+        void firstValueFrom(this.api.stylesheetVersions(id)).then(
+          (all) => this.versions.set(all),
+          () => undefined,
+        );
+    });
+  }
+
+  protected set(part: { css?: string; purpose?: string; media?: string }): void {
+    this.notice.set('');
+    this.drafts.editSheet(this.id(), part);
+  }
+
+  protected switchKind(kind: string, isOn: boolean): void {
+    const on = new Set(this.draft()?.kinds);
+    if (isOn) on.add(kind);
+    else on.delete(kind);
+    this.drafts.editSheet(this.id(), { kinds: this.kinds().flatMap(({ id }) => (on.has(id) ? [id] : [])) });
+  }
+
+  protected async save(): Promise<void> {
+    await this.doing('Not stored.', async () => {
+      await this.drafts.storeSheet(this.id(), this.note().trim());
+      this.note.set('');
+      this.notice.set('Stored. Readers get it with the next page they open.');
+    });
+  }
+
+  protected abandon(): void {
+    const isNew = this.draft()?.revision === null;
+    this.drafts.forgetSheet(this.id());
+    if (isNew) void this.router.navigate(['/styles']);
+  }
+
+  /** Puts the text of an older version into the editor; it is stored like any other change. */
+  protected async bringBack({ revision }: StylesheetVersion): Promise<void> {
+    await this.doing('The version cannot be read.', async () => {
+      const css = await firstValueFrom(this.api.stylesheetVersion(this.id(), revision));
+      this.drafts.editSheet(this.id(), { css });
+      this.note.set(`Version ${revision} again`);
+      this.notice.set(`The text of version ${revision} is in the editor. Store it to bring it back.`);
+    });
+  }
+
+  protected download(): void {
+    const url = URL.createObjectURL(new Blob([this.draft()?.css ?? ''], { type: 'text/css' }));
+    const link = document.createElement('a');
+    link.href = url;
+    link.download = `${this.id()}.css`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(url), 10_000);
+  }
+
+  private async doing(failed: string, act: () => Promise<void>): Promise<void> {
+    if (this.isBusy()) return;
+    this.isBusy.set(true);
+    this.failure.set('');
+    this.notice.set('');
+    try {
+      await act();
+    } catch (error) {
+      this.failure.set(`${failed} ${(error as Error).message}`);
+    } finally {
+      this.isBusy.set(false);
+    }
+  }
+}

@@ -1,0 +1,92 @@
+import {
+  bestFirst,
+  contestFor,
+  Likeness,
+  proposeRepairs,
+  tryRepair,
+  type Cause,
+  type ContentToCompare,
+  type ContestTable,
+  type LikenessInput,
+  type LikenessReport,
+  type Repair,
+  type TriedRepair,
+} from '@typikon/core';
+import type { LikenessSummary, LikenessTask } from './features/likeness/likeness-tasks';
+
+/** What was compared last: repairs and contests are asked about it. */
+let compared: {
+  input: LikenessInput;
+  documents: readonly ContentToCompare[];
+  contents: ReadonlyMap<string, string>;
+  likeness: Likeness;
+  report: LikenessReport;
+  /** Files of the site, which a page may load. */
+  files: ReadonlySet<string>;
+} | null = null;
+
+addEventListener('message', ({ data }: MessageEvent<{ id: number; task: LikenessTask }>) => {
+  const { id, task } = data;
+  try {
+    postMessage({ id, result: run(task) });
+  } catch (error) {
+    postMessage({ id, failure: error instanceof Error ? error.message : String(error) });
+  }
+});
+
+function run(task: LikenessTask): unknown {
+  switch (task.kind) {
+    case 'compare': {
+      const { input, documents, files } = task;
+      const begin = performance.now();
+      const likeness = new Likeness(input);
+      for (const document of documents) likeness.add(document);
+      const report = likeness.report();
+      const contents = new Map(documents.map(({ id, html }) => [id, html]));
+      compared = { input, documents, contents, likeness, report, files: new Set(files) };
+      const { elements, alike, documentsUnlike, causes } = report;
+      return {
+        elements,
+        alike,
+        documents: documents.length,
+        documentsUnlike,
+        causes,
+        ms: performance.now() - begin,
+      } satisfies LikenessSummary;
+    }
+    case 'repairs': {
+      const cause = causeOf(task.cause);
+      return cause === null ? [] : repairsOf(cause);
+    }
+    case 'try': {
+      const cause = causeOf(task.cause);
+      return cause === null ? null : tried(task.repair, cause);
+    }
+    case 'contest': {
+      if (compared === null) return null;
+      const { likeness, contents } = compared;
+      const html = contents.get(task.document) ?? '';
+      const at = (scene: Likeness['page']): ContestTable | null => {
+        const element = scene.place(html).elements[task.index];
+        return element === undefined ? null : contestFor(scene, element, task.property, task.pseudo);
+      };
+      return { editor: at(likeness.editor), page: at(likeness.page) };
+    }
+    default:
+      return null;
+  }
+}
+
+const causeOf = (id: string): Cause | null => compared?.report.causes.find((cause) => cause.id === id) ?? null;
+
+function repairsOf(cause: Cause): TriedRepair[] {
+  const { input, contents, files } = compared!;
+  // What only the surface lacks cannot be loaded there without loading it on pages too.
+  const mayLoad = (sheet: string): boolean => cause.side === 'page' && files.has(sheet);
+  return bestFirst(proposeRepairs(cause, input, contents, { mayLoad }).map((repair) => tried(repair, cause)));
+}
+
+const tried = (repair: Repair, cause: Cause): TriedRepair => ({
+  repair,
+  trial: tryRepair(repair, cause, compared!.input, compared!.documents, compared!.report),
+});
