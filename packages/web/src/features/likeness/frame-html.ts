@@ -9,7 +9,12 @@ const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/<
  * @param title what the page puts above the content; null for the author's surface, which has none
  * @param base the site's origin, against which addresses are read
  */
-export function frameHtml({ sheets, wrapper, columnPx }: Setting, html: string, title: string | null, base: string): string {
+export function frameHtml(
+  { sheets, wrapper, columnPx }: Pick<Setting, 'sheets' | 'wrapper' | 'columnPx'>,
+  html: string,
+  title: string | null,
+  base: string,
+): string {
   const styles = sheets.map(
     ({ css, media = '' }) =>
       // The end tag is all that could end a style element; in CSS the stroke is an escape that changes nothing.

@@ -1,5 +1,6 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -7,7 +8,10 @@ import { TitleLine } from '../../ui/title-line';
 import { DraftBackup } from '../../state/draft-backup';
 import { libraryFeature } from '../../state/library';
 import { NewProfile } from './new-profile';
+import { Api } from '../../state/api';
+import type { LikenessFigure } from '../../state/types';
 import { inFamilyOrder } from './family';
+import { figureLines } from './likeness-figures';
 
 /** The profiles: what each is for, which extends which, and how its draft stands. */
 @Component({
@@ -24,11 +28,15 @@ export class ProfileList {
   protected readonly filter = signal('');
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
+  private readonly pageKinds = this.store.selectSignal(libraryFeature.selectPageKinds);
+  private readonly figures = signal<readonly LikenessFigure[]>([]);
   protected readonly total = computed(() => this.profiles().length);
 
   protected readonly rows = computed(() => {
     const profiles = this.profiles();
     const names = this.names();
+    const figures = this.figures();
+    const kinds = new Map(this.pageKinds().map((kind) => [kind.id, kind.name]));
     const wanted = this.filter().trim().toLowerCase();
     return inFamilyOrder(profiles)
       .map(({ profile, depth }) => {
@@ -44,10 +52,19 @@ export class ProfileList {
           draft: this.backups.read(id) !== null ? 'unsaved' : revision === 1 ? 'untouched' : 'changed',
           saves: revision - 1,
           updatedAt,
+          likeness: figureLines(figures, id, kinds),
         };
       })
       .filter(({ name, purpose }) => `${name} ${purpose}`.toLowerCase().includes(wanted));
   });
+
+  constructor() {
+    // The list stands without them.
+    inject(Api)
+      .likenessFigures()
+      .pipe(takeUntilDestroyed())
+      .subscribe({ next: (figures) => this.figures.set(figures), error: () => undefined });
+  }
 
   protected openNew(): void {
     this.dialog.open(NewProfile, { width: '460px' });

@@ -69,7 +69,8 @@ export class FindingsChapter {
   /** Opens the rule that a finding is about. */
   protected open({ pointer }: Finding): void {
     const [section, kind, element] = fromPointer(pointer);
-    if (section === 'toolbar' || section === 'styles') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'toolbar' }));
+    if (section === 'styles') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'styles' }));
+    else if (section === 'toolbar') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'toolbar' }));
     else if (section === 'surface') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'surface' }));
     else if (kind === 'elements' && element !== undefined) this.store.dispatch(WorkshopActions.elementChosen({ element }));
     else this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'markup' }));

@@ -21,6 +21,7 @@ import { LEARN_DIALOG, LearnDialog } from './learn-dialog';
 import { PasteChapter } from '../paste/paste-chapter';
 import { MarkupChapter } from './markup-chapter';
 import { SurfaceChapter } from '../surface/surface-chapter';
+import { StylesChapter } from '../styles/styles-chapter';
 import { ToolbarChapter } from '../toolbar/toolbar-chapter';
 
 /** The profile workshop: the sheet with its chapters on the left, the bench on the right. */
@@ -36,6 +37,7 @@ import { ToolbarChapter } from '../toolbar/toolbar-chapter';
     MatTooltipModule,
     PasteChapter,
     Split,
+    StylesChapter,
     SurfaceChapter,
     Tabs,
     TitleLine,
@@ -81,6 +83,7 @@ export class Workshop implements OnDestroy {
       { id: 'toolbar', label: 'Toolbar', cite: '§1', ...mark('/toolbar') },
       { id: 'markup', label: 'Markup', cite: '§2', ...mark('/markup') },
       { id: 'paste', label: 'Paste', cite: '§3', ...mark('/paste') },
+      { id: 'styles', label: 'Styles', cite: '§4', ...mark('/styles') },
       { id: 'surface', label: 'Surface', cite: '§5', ...mark('/surface') },
       { id: 'findings', label: 'Findings', cite: '¶', ...mark('') },
     ];
