@@ -203,7 +203,7 @@ export class Bench {
     await this.selectAll();
     await this.page.keyboard.sendCharacter(html);
   }
-  async chapter(name: 'toolbar' | 'markup' | 'paste' | 'surface' | 'findings'): Promise<void> {
+  async chapter(name: 'toolbar' | 'markup' | 'paste' | 'styles' | 'surface' | 'findings'): Promise<void> {
     await this.click(`#chapter-tab-${name}`);
   }
   async view(name: 'author' | 'markup' | 'page'): Promise<void> {
@@ -234,8 +234,10 @@ export class Bench {
     await this.view('author');
     return eventually(
       async () => {
-        const frame = this.page.frames().find((candidate) => candidate.url() === 'about:srcdoc');
-        return frame !== undefined && (await frame.$('[role=textbox]')) !== null ? frame : null;
+        // Samples and pages stand in frames too; the author's has the text.
+        for (const frame of this.page.frames())
+          if (frame.url() === 'about:srcdoc' && (await frame.$('[role=textbox]')) !== null) return frame;
+        return null;
       },
       (frame) => frame !== null,
       'the editor did not come up',

@@ -227,7 +227,7 @@ describe('the site', () => {
     const bench = new Bench(page);
     await page.goto(`${used.typikon.address}/site`);
     await page.waitForSelector('nav[aria-label="Documents of the site"] a');
-    assert.equal((await page.$$('nav[aria-label="Documents of the site"] a')).length, 20);
+    assert.equal((await page.$$('nav[aria-label="Documents of the site"] a')).length, 160);
     await page.click('a[href="/site/notice-016"]');
     const frame = await bench.pageFrame(`${used.typikon.siteAddress}/documents/notice-016`);
     await eventually(

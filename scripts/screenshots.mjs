@@ -45,15 +45,6 @@ const VIEWS = [
     },
   },
   {
-    name: 'workshop-text',
-    path: '/profiles/notices-desk',
-    ready: '.entry',
-    async prepare(page) {
-      await page.click('ty-markup-chapter .bar .ty-button:nth-of-type(3)');
-      await page.waitForSelector('ty-markup-text .cm-content');
-    },
-  },
-  {
     name: 'learn',
     path: '/profiles/reply',
     ready: '.entry',
@@ -158,6 +149,31 @@ const VIEWS = [
     ready: '.entry',
     async prepare(page) {
       await page.click('#bench-tab-page');
+    },
+  },
+  {
+    name: 'likeness',
+    path: '/styles/likeness/story-desk/guide',
+    ready: 'li.chosen .repair .tried',
+    async prepare(page) {
+      await page.evaluate(() =>
+        [...document.querySelectorAll('.cause')].find((node) => node.textContent.includes('figure.rounded')).click(),
+      );
+      await page.waitForFunction(() => document.querySelector('li.chosen .repair pre')?.textContent.includes('border-radius'));
+      await page.waitForFunction(() => document.querySelector('ty-contest-tables')?.textContent.includes('general.css'));
+      await pause(1200);
+    },
+  },
+  { name: 'stylesheets', path: '/styles/sheet/figures', ready: 'ty-stylesheet-editor .cm-content' },
+  {
+    name: 'workshop-styles',
+    path: '/profiles/story-desk',
+    ready: '.entry',
+    async prepare(page) {
+      await page.click('#chapter-tab-styles');
+      await page.waitForSelector('[data-style=fare-note] button');
+      await page.click('[data-style=fare-note] button');
+      await pause(1200);
     },
   },
   { name: 'site', path: '/site/old-tansy-back', ready: 'ty-site iframe' },

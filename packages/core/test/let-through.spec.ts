@@ -43,7 +43,7 @@ describe('what the house limits took', () => {
     const { ledger } = clean(html, compileRules(own, { house }));
     expect(wayThrough(ledger, own, html, house, null)).toEqual({
       label: 'class on <p>: wide',
-      house: { markup: { elements: { p: { attributes: { class: { values: ['note', 'warning', 'lead', 'wide'] } } } } } },
+      house: { markup: { elements: { p: { attributes: { class: { values: ['note', 'warning', 'lead', 'fare-note', 'wide'] } } } } } },
       profile: null,
     });
   });

@@ -112,6 +112,20 @@ describe('causes', () => {
       /only under @media \(min-width:700px\), which does not hold there/,
     ],
     [
+      'only in a wide container',
+      input(
+        {
+          'f.css': '.body { container: text / inline-size; max-width: 800px } @container text (min-width: 700px) { .fare { color: red } }',
+        },
+        {
+          'f.css': '.body { container: text / inline-size; max-width: 600px } @container text (min-width: 700px) { .fare { color: red } }',
+        },
+      ),
+      '<p class="fare">x</p>',
+      { kind: 'condition', side: 'page', condition: expect.stringContaining('@container text') as unknown },
+      /only under @container text ?\(min-width:700px\)/,
+    ],
+    [
       'inherited from the frame',
       input({ 'a.css': 'body { color: #111 }' }, { 'a.css': 'body { color: #111 }', 'n.css': 'body { color: #222 }' }),
       '<p>x</p><p>y</p>',

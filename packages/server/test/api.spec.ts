@@ -8,6 +8,8 @@ import { connect } from '../src/db/connection';
 import { migrate } from '../src/db/migrate';
 import type { CensusOfAll } from '@typikon/core';
 import { DraftHistoryModel, SettingHistoryModel } from '../src/db/models';
+import { LikenessFigures } from '../src/likeness';
+import { compose } from '../src/seed/compose';
 import { seedDemo } from '../src/seed/demo';
 import { createSite } from '../src/standins/site';
 
@@ -77,8 +79,11 @@ describe('reading', () => {
   });
   test.each([
     ['/specimens', 27],
-    ['/documents', 20],
-    ['/page-kinds', 1],
+    ['/documents', 42],
+    ['/documents/published', 42],
+    ['/documents/published?pageKind=news', 11],
+    ['/documents/published?profile=diary&pageKind=diary', 3],
+    ['/likeness/figures', 0],
   ])('%s', async (path, count) => expect(await (await request(path)).json()).toHaveLength(count));
   test('house limits', async () => expect(await (await request('/house-limits')).json()).toMatchObject({ format: 'typikon-house/1' }));
   test('the API describes itself in OpenAPI 3.1', async () => {
@@ -90,11 +95,12 @@ describe('reading', () => {
         '/assets/folders',
         '/documents',
         '/documents/census',
+        '/documents/published',
         '/documents/{id}',
         '/health',
         '/house-limits',
         '/house-limits/rule-history',
-        '/page-kinds',
+        '/likeness/figures',
         '/profiles',
         '/profiles/{id}',
         '/profiles/{id}/draft',
@@ -105,6 +111,10 @@ describe('reading', () => {
         '/site-dictionary/words/{word}',
         '/specimens',
         '/specimens/{id}',
+        '/style-files',
+        '/style-files/changes',
+        '/style-files/stylesheets/{id}/versions',
+        '/style-files/stylesheets/{id}/versions/{revision}',
       ].map((path) => `/api/v1${path}`),
     );
   });
@@ -234,7 +244,8 @@ describe('when a rule was set', () => {
 
 test('the census adds up what all stored documents hold', async () => {
   const census = (await (await request('/documents/census')).json()) as CensusOfAll;
-  expect(census.documents).toBe(20);
+  expect(census.documents).toBe(42);
+  expect(census.classes['lead']).toBeGreaterThan(5);
   expect(census.elements['p']).toBeGreaterThan(20);
   expect(census.elements['iframe']).toBe(1);
   expect(census.attributes['iframe']).toMatchObject({ src: 1 });
@@ -273,6 +284,120 @@ describe('guarding', () => {
     expect(headers.get('content-security-policy')).toContain("frame-ancestors 'none'");
     expect(headers.get('x-content-type-options')).toBe('nosniff');
     expect(headers.get('x-request-id')).toMatch(/^[0-9a-f-]{36}$/);
+  });
+});
+
+describe('stylesheets and page kinds', () => {
+  interface Files {
+    stylesheets: { id: string; css: string; purpose: string; media: string; revision: number }[];
+    pageKinds: { id: string; name: string; stylesheets: string[]; revision: number; widthsPx: number[] }[];
+  }
+  const files = async (): Promise<Files> => (await (await request('/style-files')).json()) as Files;
+  const change = (body: unknown) => request('/style-files/changes', { method: 'POST', body });
+  const sheet = async (id: string) => (await files()).stylesheets.find((one) => one.id === id)!;
+  const kind = async (id: string) => (await files()).pageKinds.find((one) => one.id === id)!;
+
+  test('the demo has six kinds of page and nine stylesheets, one of them for print', async () => {
+    const { stylesheets, pageKinds } = await files();
+    expect(pageKinds.map(({ id }) => id)).toEqual(['article', 'diary', 'guide', 'news', 'notice', 'tender']);
+    expect(stylesheets).toHaveLength(9);
+    expect(stylesheets.find(({ id }) => id === 'print')).toMatchObject({ media: 'print', revision: 1 });
+    expect(pageKinds[0]!.widthsPx).toEqual([1280, 768, 375]);
+  });
+  test('a change of both is stored together, with a version and its note', async () => {
+    const [night, news] = [await sheet('night'), await kind('news')];
+    const response = await change({
+      note: 'Darker',
+      stylesheets: [{ ...night, css: 'body { color: red }' }],
+      pageKinds: [{ ...news, stylesheets: [...news.stylesheets, 'night'] }],
+    });
+    expect(response.status).toBe(200);
+    expect(await sheet('night')).toMatchObject({ css: 'body { color: red }', revision: 2 });
+    expect((await kind('news')).stylesheets.at(-1)).toBe('night');
+    const versions = (await (await request('/style-files/stylesheets/night/versions')).json()) as { revision: number; note: string }[];
+    expect(versions.map(({ revision, note }) => [revision, note])).toEqual([
+      [2, 'Darker'],
+      [1, ''],
+    ]);
+    expect(await (await request('/style-files/stylesheets/night/versions/1')).json()).toEqual({ css: night.css });
+    expect((await request('/style-files/stylesheets/night/versions/9')).status).toBe(404);
+    await change({ pageKinds: [{ ...(await kind('news')), stylesheets: news.stylesheets }] });
+  });
+  test('of a change with one mistake nothing is stored', async () => {
+    const [before, news] = [await sheet('night'), await kind('news')];
+    for (const [body, status, words] of [
+      [{ stylesheets: [{ ...before, css: 'x' }], pageKinds: [{ ...news, revision: 99 }] }, 412, /changed the page kind \"news\"/],
+      [
+        { stylesheets: [{ ...before, css: 'x' }], pageKinds: [{ ...news, stylesheets: ['nothing'] }] },
+        409,
+        /loads the stylesheet \"nothing\"/,
+      ],
+      [{ stylesheets: [{ ...before, css: 'x', revision: null }] }, 409, /already a stylesheet \"night\"/],
+      [{ stylesheets: [{ ...before, css: 'x', revision: 1 }] }, 412, /changed the stylesheet \"night\"/],
+      [{ pageKinds: [{ ...news, stylesheets: ['site', 'site'] }] }, 422, /no stylesheet twice/],
+      [{ pageKinds: [{ ...news, wrapper: [{ element: 'script onload=x' }] }] }, 422, /wrapper/],
+      [{ removed: { stylesheets: [{ id: 'night', revision: before.revision }] } }, 409, /diary.*loads the stylesheet/],
+      [{ removed: { pageKinds: [{ id: 'news', revision: news.revision }] } }, 409, /\d+ stored documents are pages/],
+    ] as const) {
+      const response = await change(body);
+      expect(response.status).toBe(status);
+      expect(((await response.json()) as { detail: string }).detail).toMatch(words);
+    }
+    expect(await sheet('night')).toEqual(before);
+    expect(await kind('news')).toEqual(news);
+  });
+  test('a stylesheet comes and goes, its numbers go on', async () => {
+    const added = { id: 'try', purpose: '', media: '', css: 'a {}', revision: null };
+    expect((await change({ stylesheets: [added] })).status).toBe(200);
+    expect((await change({ removed: { stylesheets: [{ id: 'try', revision: 1 }] } })).status).toBe(200);
+    expect(await sheet('try')).toBeUndefined();
+    expect((await change({ stylesheets: [added] })).status).toBe(200);
+    expect((await sheet('try')).revision).toBe(2);
+    await change({ removed: { stylesheets: [{ id: 'try', revision: 2 }] } });
+  });
+  test('pages name stylesheets by their content, which a browser may keep', async () => {
+    const page = async (path: string) => site.request(`http://127.0.0.1:4711${path}`);
+    const html = await (await page('/documents/tender-pontoon')).text();
+    const [, address] = /href="(\/stylesheets\/tender\.[0-9a-f]{12}\.css)"/.exec(html)!;
+    expect((await page(address!)).headers.get('cache-control')).toContain('immutable');
+    expect(html).toMatch(/<link rel="stylesheet" href="[^"]*print[^"]*" media="print">/);
+    const tender = await sheet('tender');
+    await change({ stylesheets: [{ ...tender, css: `${tender.css}\n.x {}` }] });
+    expect((await page(address!)).headers.get('cache-control')).toBe('no-cache');
+    expect(await (await page('/documents/tender-pontoon')).text()).not.toContain(address);
+  });
+  test('figures are taken of every profile and page kind, and again only where they changed', async () => {
+    const figures = new LikenessFigures(pino({ level: 'silent' }));
+    await figures.take();
+    await figures.take();
+    const all = (await (await request('/likeness/figures')).json()) as {
+      profileId: string;
+      pageKindId: string;
+      elements: number;
+      alike: number;
+    }[];
+    expect(new Set(all.map(({ profileId, pageKindId }) => `${profileId} ${pageKindId}`)).size).toBe(all.length);
+    const guide = all.find(({ profileId, pageKindId }) => profileId === 'story-desk' && pageKindId === 'guide')!;
+    expect(guide.alike).toBeLessThan(guide.elements);
+    expect(all.find(({ profileId, pageKindId }) => profileId === 'notices-desk' && pageKindId === 'notice')).toMatchObject({ causes: 0 });
+    const kindNow = await kind('guide');
+    await change({ pageKinds: [{ ...kindNow, stylesheets: (await kind('article')).stylesheets }] });
+    await figures.take();
+    const after = (await (await request('/likeness/figures')).json()) as typeof all;
+    expect(after).toHaveLength(all.length + 1);
+    expect(after.at(-1)).toMatchObject({ profileId: 'story-desk', pageKindId: 'guide', alike: guide.elements });
+    await figures.stop();
+  }, 60_000);
+});
+
+describe('composed documents', () => {
+  test('are the same every time, with ids of their own, and hold what years leave behind', () => {
+    const all = compose(200);
+    expect(compose(200)).toEqual(all);
+    expect(new Set(all.map(({ id }) => id)).size).toBe(200);
+    const html = all.map((document) => document.html).join('');
+    for (const remains of ['<font', 'MsoNormal', '&nbsp;', 'align="center"', 'target="_blank"', 'col-left', 'width="1100"', '<h1>'])
+      expect(html).toContain(remains);
   });
 });
 

@@ -6,6 +6,7 @@ import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
 import { provideStoreDevtools } from '@ngrx/store-devtools';
 import { routes } from './app.routes';
+import { LIKENESS_WORKER } from './features/likeness/likeness-runner';
 import * as bench from './state/bench';
 import { benchFeature } from './state/bench';
 import { libraryFeature, loadLibrary } from './state/library';
@@ -33,6 +34,7 @@ export const appConfig: ApplicationConfig = {
     }),
     ...(isDevMode() ? [provideStoreDevtools({ maxAge: 50 })] : []),
     { provide: PROOF_WORKER, useValue: () => new Worker(new URL('./proof.worker', import.meta.url), { type: 'module' }) },
+    { provide: LIKENESS_WORKER, useValue: () => new Worker(new URL('./likeness.worker', import.meta.url), { type: 'module' }) },
     { provide: SPELLING_WORKER, useValue: () => new Worker(new URL('./spelling.worker', import.meta.url), { type: 'module' }) },
     { provide: MAT_TOOLTIP_DEFAULT_OPTIONS, useValue: { showDelay: 400, hideDelay: 0, touchendHideDelay: 1000 } },
   ],

@@ -14,7 +14,25 @@ describe('the list of profiles', () => {
   test('shows each below the one it extends, with its purpose and its draft', async () => {
     const screen = await Screen.of(ProfileList);
     expect(screen.texts('tbody th')).toEqual(['House', 'Diary', 'Notices desk', 'Ferry note', 'Story desk', 'Tender desk', 'Reply']);
-    expect(screen.texts('tbody tr:nth-child(4) td').slice(1, 3)).toEqual(['Notices desk', 'As first set up']);
+    expect(screen.texts('tbody tr:nth-child(4) td').slice(2, 4)).toEqual(['Notices desk', 'As first set up']);
+  });
+  test('tells how alike the editor and the pages are, now and before', async () => {
+    const screen = await Screen.of(ProfileList);
+    const figure = (alike: number, pageKindId = 'news') => ({
+      profileId: 'diary',
+      pageKindId,
+      elements: 100,
+      alike,
+      causes: 1,
+      takenAt: '',
+    });
+    screen.http.expectOne('/api/v1/likeness/figures').flush([figure(90), figure(93), figure(100, 'article'), figure(50, 'gone')]);
+    await screen.settle();
+    expect(screen.texts('.likeness a').map((text) => text.replace(/\s+/g, ' '))).toEqual([
+      '93.0 % News page was 90.0 %',
+      '100 % Article page',
+    ]);
+    expect(screen.texts('.likeness').filter((text) => text.includes('no documents'))).toHaveLength(6);
   });
   test('filters by name and purpose, and says when nothing fits', async () => {
     const screen = await Screen.of(ProfileList);

@@ -51,7 +51,13 @@ export function demoLibrary(): Library {
   return {
     profiles,
     specimens,
-    pageKinds: [],
+    stylesheets: (json('stylesheets.json') as { id: string; purpose: string; media?: string }[]).map((sheet) => ({
+      media: '',
+      ...sheet,
+      revision: 1,
+      css: readFileSync(join(DEMO, 'stylesheets', `${sheet.id}.css`), 'utf8'),
+    })),
+    pageKinds: (json('page-kinds.json') as PageKind[]).map((kind) => ({ ...kind, revision: 1 })),
     documents: [],
     house: json('house-limits.json') as HouseLimits,
     houseRevision: 1,
@@ -60,6 +66,8 @@ export function demoLibrary(): Library {
       documents: 4,
       elements: { p: 7, u: 3, h1: 2, iframe: 1 },
       attributes: { p: { align: 2 } },
+      classes: {},
+      classesByProfile: {},
       most: { nesting: 5, elements: 30, letters: 900 },
     },
     siteOrigin: 'http://localhost:4711',

@@ -1,5 +1,5 @@
 import { basename } from 'node:path';
-import { Cascade, DESK, elementsIn, parseDocument, pathOf, type Contender } from '@typikon/core';
+import { Cascade, DESK, elementsIn, parseDocument, pathOf, Styles, type Contender } from '@typikon/core';
 import { readArguments, required } from '../arguments';
 import { Failure } from '../failure';
 import { readText } from '../files';
@@ -38,6 +38,8 @@ export const cascadeCommand: Command = {
       return { name: path, css: readText(path) };
     });
     const cascade = new Cascade(sheets, { ...DESK, widthPx });
+    // Containers are as wide as the styles of what stands around make them.
+    new Styles(cascade, { ...DESK, widthPx });
     const shown = ({ sheet, selector, value, important, line }: Contender) => ({
       sheet: names.get(sheet) ?? sheet,
       selector,

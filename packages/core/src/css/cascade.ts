@@ -1,10 +1,10 @@
 import { generate, parse, type CssNode } from 'css-tree';
 import type { ElementNode, ParentNode } from '../html/node';
 import { presentationalHints } from './hints';
-import { DESK, type MediaContext } from './media';
-import { classesOf, type CompiledSelector, type Specificity } from './selector';
+import { DESK, mediaHolds, type MediaContext } from './media';
+import { ancestorNames, classesOf, type CompiledSelector, type Specificity } from './selector';
 import { expand } from './shorthands';
-import { readSheets, type LeftOut, type Sheet, type StyleRule } from './stylesheet';
+import { isKnownDeclaration, readSheets, type LeftOut, type Sheet, type StyleRule } from './stylesheet';
 
 /** A declaration that competes for a property of an element. */
 export interface Contender {
@@ -50,6 +50,8 @@ export class Cascade {
   private readonly dormant = new RuleIndex();
   /** The sheet and selector of every rule, whether it counts or not. */
   private readonly written = new Set<string>();
+  /** How wide the container of a name around an element is; null where there is none or nobody knows. */
+  private widthOfContainer: (element: ElementNode, name: string) => number | null = () => null;
   private readonly known = new Map<string, readonly Contest[]>();
   private readonly layerRank: ReadonlyMap<string, number>;
 
@@ -65,11 +67,10 @@ export class Cascade {
     for (const rule of [...rules, ...dormant]) {
       this.written.add(`${rule.sheet}\n${rule.selectorText}`);
       for (const selector of rule.selectors) {
-        const indexed = { rule, selector, longhands: longhandsOf(rule) };
-        if (rule.off !== '') {
-          if (selector.pseudoElement === '') this.dormant.add(indexed);
-          continue;
-        }
+        const indexed = { rule, selector };
+        // What asks for a container's width holds here and not there.
+        if ((rule.off !== '' || rule.containers.length > 0) && selector.pseudoElement === '') this.dormant.add(indexed);
+        if (rule.off !== '') continue;
         let index = this.active.get(selector.pseudoElement);
         if (index === undefined) this.active.set(selector.pseudoElement, (index = new RuleIndex()));
         index.add(indexed);
@@ -89,7 +90,30 @@ export class Cascade {
 
   /** What rules under conditions that do not hold would declare for an element. */
   wouldDeclare(element: ElementNode): Contender[] {
-    return this.dormant.matching(element).flatMap(([indexed, specificity]) => contendersOf(indexed, specificity).map(([, one]) => one));
+    return this.dormant
+      .matching(element)
+      .filter(([{ rule }]) => rule.off !== '' || !this.fits(element, rule))
+      .flatMap(([indexed, specificity]) =>
+        contendersOf(indexed, specificity).map(([, one]) =>
+          one.off === '' ? { ...one, off: `@container ${indexed.rule.containers.join(' and ')}` } : one,
+        ),
+      );
+  }
+
+  /** Lets rules within `@container` ask how wide containers are; without it none of them counts. */
+  askForContainers(widthOf: (element: ElementNode, name: string) => number | null): void {
+    this.widthOfContainer = widthOf;
+  }
+
+  /** Whether the containers around an element are as a rule asks (CSS Conditional Rules Level 5, section 5, for widths). */
+  private fits(element: ElementNode, { containers }: StyleRule): boolean {
+    return containers.every((condition) => {
+      const [, name = '', query = ''] = /^\s*([\w-]*)\s*(.*)$/s.exec(condition) ?? [];
+      const isName = name !== '' && name.toLowerCase() !== 'not';
+      const widthPx = this.widthOfContainer(element, isName ? name : '');
+      if (widthPx === null) return false;
+      return mediaHolds((isName ? query : condition).replace(/\binline-size\b/gi, 'width'), { ...DESK, widthPx });
+    });
   }
 
   /**
@@ -99,7 +123,9 @@ export class Cascade {
    */
   contests(element: ElementNode, pseudoElement = ''): readonly Contest[] {
     const hints = pseudoElement === '' ? presentationalHints(element) : [];
-    const matching = this.active.get(pseudoElement)?.matching(element) ?? [];
+    const matching = (this.active.get(pseudoElement)?.matching(element) ?? []).filter(
+      ([{ rule }]) => rule.containers.length === 0 || this.fits(element, rule),
+    );
     const inline = pseudoElement === '' ? (element.attribute('style') ?? '') : '';
     // Most elements of a page are styled as others are: what decides is the rules, not the place.
     const key = `${matching.map(([{ rule }, specificity]) => `${rule.order}/${specificity.join('.')}`).join()} ${inline} ${hints.map(({ property, value }) => `${property}:${value}`).join(';')}`;
@@ -184,8 +210,8 @@ export class Cascade {
 }
 
 /** What a rule declares for an element that it matches: the longhand, and the contender for it. */
-function contendersOf({ rule, longhands }: IndexedRule, specificity: Specificity): [longhand: string, contender: Contender][] {
-  return longhands.map(({ property, value, written, declared, important, line }) => [
+function contendersOf({ rule }: IndexedRule, specificity: Specificity): [longhand: string, contender: Contender][] {
+  return longhandsOf(rule).map(({ property, value, written, declared, important, line }) => [
     property,
     {
       sheet: rule.sheet,
@@ -224,8 +250,11 @@ class RuleIndex {
   /** The rules that match an element, each with the greatest specificity of its selectors that do. */
   matching(element: ElementNode): (readonly [IndexedRule, Specificity])[] {
     const found = new Map<StyleRule, [IndexedRule, Specificity]>();
+    const above = ancestorNames(element);
     const look = (list: readonly IndexedRule[] | undefined): void => {
-      for (const indexed of list ?? []) {
+      if (list === undefined) return;
+      for (const indexed of list) {
+        if (indexed.selector.above !== '' && !above.has(indexed.selector.above)) continue;
         const known = found.get(indexed.rule);
         if (known !== undefined && bySpecificity(known[1], indexed.selector.specificity) >= 0) continue;
         if (indexed.selector.matches(element)) found.set(indexed.rule, [indexed, indexed.selector.specificity]);
@@ -253,7 +282,6 @@ interface DeclaredLonghand {
 interface IndexedRule {
   rule: StyleRule;
   selector: CompiledSelector;
-  longhands: readonly DeclaredLonghand[];
 }
 
 const expanded = new WeakMap<StyleRule, readonly DeclaredLonghand[]>();
@@ -261,9 +289,11 @@ const expanded = new WeakMap<StyleRule, readonly DeclaredLonghand[]>();
 function longhandsOf(rule: StyleRule): readonly DeclaredLonghand[] {
   let longhands = expanded.get(rule);
   if (longhands === undefined) {
-    longhands = rule.declarations.flatMap(({ property, value, important, line }) =>
-      expand(property, value).map((longhand) => ({ ...longhand, written: property, declared: value, important, line })),
-    );
+    longhands = rule.declarations
+      .filter(isKnownDeclaration)
+      .flatMap(({ property, value, important, line }) =>
+        expand(property, value).map((longhand) => ({ ...longhand, written: property, declared: value, important, line })),
+      );
     expanded.set(rule, longhands);
   }
   return longhands;

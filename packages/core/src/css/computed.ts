@@ -3,6 +3,7 @@ import { Cascade, type Contender, type Contest } from './cascade';
 import { colourKey } from './colour';
 import { DESK, type MediaContext } from './media';
 import { isInherited, SEEN } from './properties';
+import { Rooms } from './room';
 import { parentOf } from './selector';
 import { expand } from './shorthands';
 import { USER_AGENT_CSS } from './user-agent';
@@ -52,6 +53,18 @@ export class Styles {
   ) {
     this.cascade = cascade;
     this.browser = new Cascade([{ name: 'browser', css: USER_AGENT_CSS }], media);
+    const rooms = new Rooms(this);
+    cascade.askForContainers((element, name) => {
+      for (let at = parentOf(element); at !== null; at = parentOf(at)) {
+        const style = this.of(at);
+        // The shorthand is `name / type`.
+        const [names = '', type = ''] = style.value('container').split('/');
+        const isContainer = /^(inline-size|size)$/.test(type.trim() || style.value('container-type'));
+        if (isContainer && (name === '' || `${names} ${style.value('container-name')}`.split(/\s+/).includes(name)))
+          return rooms.within(at);
+      }
+      return null;
+    });
   }
 
   /** What an element looks like. Elements that are styled alike share one. */

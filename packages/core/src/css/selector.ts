@@ -14,6 +14,8 @@ export interface CompiledSelector {
   pseudoElement: string;
   /** What an element must have for the selector to match, to find rules by; null for anything. */
   key: { kind: 'id' | 'class' | 'element'; name: string } | null;
+  /** A class or id that some ancestor must have, such as `.page`; empty for none. Most elements are told by it at once. */
+  above: string;
   matches: Test;
 }
 
@@ -104,8 +106,39 @@ function compileComplex(node: CssNode): CompiledSelector {
     specificity: compounds.reduce<Specificity>((all, part) => sum(all, part.specificity), [0, 0, 0]),
     pseudoElement: subject.pseudoElement,
     key: subject.key,
+    above: aboveOf(compounds, combinators),
     matches: (element) => leads(element, compounds, combinators, compounds.length - 1),
   };
+}
+
+/** What an ancestor of the subject must have: from the right, as far as only descendants and children are asked for. */
+function aboveOf(compounds: readonly Compound[], combinators: readonly string[]): string {
+  for (let at = compounds.length - 2; at >= 0 && (combinators[at] === ' ' || combinators[at] === '>'); at--) {
+    const { key } = compounds[at]!;
+    if (key?.kind === 'class') return `.${key.name}`;
+    if (key?.kind === 'id') return `#${key.name}`;
+  }
+  return '';
+}
+
+const namesAbove = new WeakMap<ElementNode, ReadonlySet<string>>();
+const NONE: ReadonlySet<string> = new Set();
+
+/** The classes and ids of everything around an element, as selectors write them. */
+export function ancestorNames(element: ElementNode): ReadonlySet<string> {
+  let names = namesAbove.get(element);
+  if (names === undefined) {
+    const parent = parentOf(element);
+    if (parent === null) names = NONE;
+    else {
+      const id = parent.attribute('id');
+      const own = [...classesOf(parent).map((name) => `.${name}`), ...(id === undefined ? [] : [`#${id}`])];
+      const around = ancestorNames(parent);
+      names = own.length === 0 ? around : new Set([...around, ...own]);
+    }
+    namesAbove.set(element, names);
+  }
+  return names;
 }
 
 /** Walks from the subject to the left, and further back where a near ancestor or sibling does not lead on. */
@@ -385,22 +418,34 @@ function nth(name: string, argument: CssNode | undefined): [Specificity, Test] {
           formula.b === null ? 0 : Number(formula.b),
         ];
   const of = selector === null ? null : compileList(selector);
-  const direction = name.includes('last') ? 1 : -1;
+  const fromEnd = name.includes('last');
   const isOfType = name.endsWith('of-type');
   return [
     of === null ? [0, 1, 0] : sum([0, 1, 0], greatest(of)),
     (element) => {
       if (of !== null && !of.some(({ matches }) => matches(element))) return false;
-      const counts = isOfType
-        ? sameType(element)
-        : of === null
-          ? () => true
-          : (other: ElementNode) => of.some(({ matches }) => matches(other));
-      let index = 1;
-      for (let other = sibling(element, direction, counts); other !== null; other = sibling(other, direction, counts)) index++;
+      const index =
+        of === null
+          ? placeAmong(element, isOfType, fromEnd)
+          : 1 + countBeside(element, fromEnd ? 1 : -1, (other) => of.some(({ matches }) => matches(other)));
       return a === 0 ? index === b : (index - b) / a >= 0 && Number.isInteger((index - b) / a);
     },
   ];
+}
+
+/** Which one an element is among its siblings, or among those of its name; from 1 on. */
+function placeAmong(element: ElementNode, isOfType: boolean, fromEnd: boolean): number {
+  if (element.parent === null) return 1;
+  const { elements, index, types } = elementsOf(element.parent);
+  const type = `${element.namespace} ${element.name}`;
+  const [at, count] = isOfType ? [types.place.get(element)!, types.count.get(type)!] : [index.get(element)!, elements.length];
+  return fromEnd ? count - at : at + 1;
+}
+
+function countBeside(element: ElementNode, direction: -1 | 1, counts: (other: ElementNode) => boolean): number {
+  let count = 0;
+  for (let other = sibling(element, direction, counts); other !== null; other = sibling(other, direction, counts)) count++;
+  return count;
 }
 
 const sameType =
@@ -412,14 +457,29 @@ export function parentOf({ parent }: ElementNode): ElementNode | null {
   return parent?.type === 'element' ? parent : null;
 }
 
-const places = new WeakMap<object, { elements: ElementNode[]; index: Map<ElementNode, number> }>();
+interface Siblings {
+  elements: ElementNode[];
+  index: Map<ElementNode, number>;
+  /** For each element its place among those of its name, and how many there are of each name. */
+  types: { place: Map<ElementNode, number>; count: Map<string, number> };
+}
+
+const places = new WeakMap<object, Siblings>();
 
 /** The elements among the children of a parent, in order; kept, since a document is not changed while it is matched. */
-function elementsOf(parent: NonNullable<ElementNode['parent']>): { elements: ElementNode[]; index: Map<ElementNode, number> } {
+function elementsOf(parent: NonNullable<ElementNode['parent']>): Siblings {
   let known = places.get(parent);
   if (known === undefined) {
     const elements = parent.children.filter((child) => child.type === 'element');
-    places.set(parent, (known = { elements, index: new Map(elements.map((element, at) => [element, at])) }));
+    const [place, count] = [new Map<ElementNode, number>(), new Map<string, number>()];
+    for (const element of elements) {
+      const type = `${element.namespace} ${element.name}`;
+      const at = count.get(type) ?? 0;
+      place.set(element, at);
+      count.set(type, at + 1);
+    }
+    known = { elements, index: new Map(elements.map((element, at) => [element, at])), types: { place, count } };
+    places.set(parent, known);
   }
   return known;
 }

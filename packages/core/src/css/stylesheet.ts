@@ -33,6 +33,8 @@ export interface StyleRule {
   order: number;
   /** The condition that does not hold, such as `@media (width < 600px)`; empty where all hold. */
   off: string;
+  /** The conditions on containers around it, such as `(min-width: 400px)`, with the container's name in front where it has one. */
+  containers: readonly string[];
 }
 
 /** A rule that does not count, and why. */
@@ -59,6 +61,7 @@ interface Position {
   parent: string | null;
   /** The condition around it that does not hold; empty for none. */
   off: string;
+  containers: readonly string[];
 }
 
 /**
@@ -105,9 +108,10 @@ class SheetReader {
   read({ name, css }: Sheet, around: Pick<Position, 'layer' | 'off'>, depth: number): void {
     const outer = this.css;
     this.css = css;
-    const root = parse(css, { positions: true, parseValue: true, parseCustomProperty: false });
+    // Values are looked at once a rule matches something, which most rules of a large stylesheet never do.
+    const root = parse(css, { positions: true, parseValue: false, parseCustomProperty: false });
     if (root.type === 'StyleSheet')
-      for (const node of root.children.toArray()) this.node(node, { ...around, sheet: name, parent: null }, depth);
+      for (const node of root.children.toArray()) this.node(node, { ...around, sheet: name, parent: null, containers: [] }, depth);
     this.css = outer;
   }
 
@@ -173,14 +177,19 @@ class SheetReader {
           layer: at.layer,
           order: this.rules.length,
           off: at.off,
+          containers: at.containers,
         });
       declarations = [];
     };
     for (const node of nodes.flatMap((child) => this.nestedRules(child))) {
       if (node.type === 'Declaration') {
-        const value = this.text(node.value).trim().replace(/\s+/g, ' ');
-        if (isKnown(node.property, value, node.value))
-          declarations.push({ property: node.property, value, important: node.important !== false, line: node.loc?.start.line ?? line });
+        const value = this.text(node.value).trim();
+        declarations.push({
+          property: node.property,
+          value: /\s\s|[\n\t]/.test(value) ? value.replace(/\s+/g, ' ') : value,
+          important: node.important !== false,
+          line: node.loc?.start.line ?? line,
+        });
       } else if (node.type === 'Rule') {
         flush();
         this.rule(node, at, depth);
@@ -217,8 +226,12 @@ class SheetReader {
     const children = node.block?.children.toArray() ?? [];
     if (name === 'layer') this.layer(node, at, depth);
     else if (name === 'media' || name === 'supports' || name === 'container' || name === 'scope') {
-      const holds = name === 'media' ? mediaHolds(prelude, this.media) : name === 'supports' && supports(prelude);
       const text = `@${name} ${prelude}`;
+      if (name === 'container' && isKnowable(prelude)) {
+        enter(children, { ...at, containers: [...at.containers, prelude] });
+        return;
+      }
+      const holds = name === 'media' ? mediaHolds(prelude, this.media) : name === 'supports' && supports(prelude);
       if (!holds) this.leftOut.push({ sheet: at.sheet, line: node.loc?.start.line ?? 0, text, reason: name });
       enter(children, holds || at.off !== '' ? at : { ...at, off: text });
     }
@@ -299,6 +312,10 @@ class SheetReader {
   }
 }
 
+/** Whether a container query asks only for the width, which follows from stylesheets where containers have one of their own. */
+const isKnowable = (prelude: string): boolean =>
+  /\(/.test(prelude) && !/height|block-size|aspect-ratio|orientation|\b(style|scroll-state)\(/i.test(prelude);
+
 /** Reads rules and declarations one after another (CSS Syntax Level 3, section 5.5.4, contents of a block). */
 function reread(text: string, start: number, firstLine: number): CssNode[] {
   const nodes: CssNode[] = [];
@@ -354,16 +371,16 @@ const known = new Map<string, boolean>();
 const MOST_KNOWN = 20_000;
 
 /** Whether a browser would know a declaration; of one that it does not know it takes no notice. */
-function isKnown(property: string, text: string, value: CssNode): boolean {
-  if (property.startsWith('--') || /\b(var|env)\(/i.test(text)) return true;
-  const key = `${property}:${text}`;
+export function isKnownDeclaration({ property, value }: Pick<SheetDeclaration, 'property' | 'value'>): boolean {
+  if (property.startsWith('--') || /\b(var|env)\(/i.test(value)) return true;
+  const key = `${property}:${value}`;
   let answer = known.get(key);
   if (answer === undefined) {
     const { error } = lexer.matchProperty(property, value);
     // What has a prefix is known to the browser whose prefix it is; functions may be newer than the lexer.
     answer =
       error === null ||
-      (error.message.startsWith('Unknown property') ? property.startsWith('-webkit-') : text.includes('(') || text.includes('-webkit-'));
+      (error.message.startsWith('Unknown property') ? property.startsWith('-webkit-') : value.includes('(') || value.includes('-webkit-'));
     if (known.size >= MOST_KNOWN) known.clear();
     known.set(key, answer);
   }

@@ -1,6 +1,5 @@
-import type { ElementNode } from '../html/node';
 import type { Contender } from '../css/cascade';
-import type { Style } from '../css/computed';
+import { edgesOf, limitOf, Rooms } from '../css/room';
 import { parentOf } from '../css/selector';
 import type { Placed, Scene } from './context';
 
@@ -24,19 +23,9 @@ const TOLERANCE_PX = 1;
 
 /** Finds what is wider than its column, as far as stylesheets and attributes tell without layout (CSS 2.2, section 10.3). */
 export function misfits(scene: Scene, placed: Placed, naturalWidth: NaturalWidth = () => null): Misfit[] {
-  const rooms = new Map<ElementNode, number>();
   const { setting, styles } = scene;
   const frame = placed.elements[0] === undefined ? null : parentOf(placed.elements[0]);
-  const roomOf = (element: ElementNode): number => {
-    let room = rooms.get(element);
-    if (room === undefined) {
-      const parent = parentOf(element);
-      room = inner(styles.of(element), parent === null ? setting.media.widthPx : roomOf(parent));
-      if (element === frame && setting.columnPx !== null) room = Math.min(room, setting.columnPx);
-      rooms.set(element, room);
-    }
-    return room;
-  };
+  const rooms = new Rooms(styles, frame === null || setting.columnPx === null ? null : { element: frame, px: setting.columnPx });
   const found: Misfit[] = [];
   placed.elements.forEach((element, index) => {
     const parent = parentOf(element);
@@ -44,14 +33,14 @@ export function misfits(scene: Scene, placed: Placed, naturalWidth: NaturalWidth
     const style = styles.of(element);
     const display = style.value('display');
     if (display === 'none' || style.value('position') === 'absolute' || style.value('position') === 'fixed') return;
-    const columnPx = roomOf(parent);
+    const columnPx = rooms.within(parent);
     const given = style.px('width');
     const own = element.name === 'img' && style.value('width') === 'auto' ? naturalWidth(element.attribute('src') ?? '') : null;
     let width = Math.max(given ?? own ?? 0, style.px('min-width') ?? 0);
-    const most = limit(style.value('max-width'), columnPx);
+    const most = limitOf(style.value('max-width'), columnPx);
     if (most !== null) width = Math.max(Math.min(width, most), style.px('min-width') ?? 0);
     if (width <= 0) return;
-    const frameWidth = style.value('box-sizing') === 'border-box' && given !== null ? 0 : edges(style);
+    const frameWidth = style.value('box-sizing') === 'border-box' && given !== null ? 0 : edgesOf(style);
     const neededPx = width + frameWidth + Math.max(0, style.px('margin-left') ?? 0) + Math.max(0, style.px('margin-right') ?? 0);
     if (neededPx <= columnPx + TOLERANCE_PX) return;
     const { contender, isBrowser } = style.source((style.px('min-width') ?? 0) >= width ? 'min-width' : 'width');
@@ -65,31 +54,4 @@ export function misfits(scene: Scene, placed: Placed, naturalWidth: NaturalWidth
     });
   });
   return found;
-}
-
-/** The room within an element that stands in a room. */
-function inner(style: Style, room: number): number {
-  const width = style.value('width');
-  const margins = Math.max(0, style.px('margin-left') ?? 0) + Math.max(0, style.px('margin-right') ?? 0);
-  const isBorderBox = style.value('box-sizing') === 'border-box';
-  const given = limit(width, room);
-  const most = limit(style.value('max-width'), room);
-  let outer = given === null ? room - margins : isBorderBox ? given : given + edges(style);
-  if (most !== null) outer = Math.min(outer, isBorderBox ? most : most + edges(style));
-  return Math.max(0, outer - edges(style));
-}
-
-/** A length or share of the room in pixels; null for what sets no bound. */
-function limit(value: string, room: number): number | null {
-  if (value === '0') return 0;
-  if (/^[\d.]+px$/.test(value)) return Number.parseFloat(value);
-  if (/^[\d.]+%$/.test(value)) return (Number.parseFloat(value) / 100) * room;
-  const smallest = /^min\((.*)\)$/.exec(value)?.[1];
-  if (smallest === undefined) return null;
-  const bounds = smallest.split(',').flatMap((part) => limit(part.trim(), room) ?? []);
-  return bounds.length === 0 ? null : Math.min(...bounds);
-}
-
-function edges(style: Style): number {
-  return ['padding-left', 'padding-right', 'border-left-width', 'border-right-width'].reduce((sum, name) => sum + (style.px(name) ?? 0), 0);
 }

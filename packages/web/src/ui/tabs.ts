@@ -102,7 +102,8 @@ export class Tabs {
 
   protected key(event: KeyboardEvent): void {
     const tabs = this.tabs();
-    const at = tabs.findIndex(({ id }) => id === this.current());
+    // The tab that has the focus: the current one may not be shown as that yet where keys come fast.
+    const at = tabs.findIndex(({ id }) => `${this.prefix()}-tab-${id}` === (event.currentTarget as HTMLElement).id);
     const to =
       event.key === 'ArrowRight'
         ? at + 1

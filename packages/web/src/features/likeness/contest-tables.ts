@@ -16,7 +16,7 @@ const OUTCOMES: Readonly<Record<Exclude<ContestRow['outcome'], 'wins' | 'conditi
   selector: 'ty-contest-tables',
   template: `
     @for (side of sides(); track side.name) {
-      <section [attr.aria-label]="side.name">
+      <section [attr.aria-label]="'The contest, ' + side.name.toLowerCase()">
         <h3>
           {{ side.name }} <code>{{ side.value }}</code>
           @if (side.levels > 0) {
@@ -66,9 +66,7 @@ const OUTCOMES: Readonly<Record<Exclude<ContestRow['outcome'], 'wins' | 'conditi
     :host {
       display: grid;
       grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-      overflow: auto;
       flex: 1;
-      min-height: 0;
     }
     section {
       min-width: 0;

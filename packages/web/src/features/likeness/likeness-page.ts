@@ -171,15 +171,19 @@ export class LikenessPage {
     const withPlace = this.chosen()?.cause.places.find(({ document }) => document !== this.document()?.id)?.document;
     return others.find(({ id }) => id === this.secondId()) ?? others.find(({ id }) => id === withPlace) ?? others[0] ?? null;
   });
-  protected readonly html = computed(() => {
-    const [settings, document] = [this.settings(), this.document()];
-    return settings === null || document === null
-      ? null
-      : {
-          editor: frameHtml(settings.editor, document.html, null, this.siteOrigin()),
-          page: frameHtml(settings.page, document.html, document.title, this.siteOrigin()),
-        };
-  });
+  protected readonly html = computed(
+    () => {
+      const [settings, document] = [this.settings(), this.document()];
+      return settings === null || document === null
+        ? null
+        : {
+            editor: frameHtml(settings.editor, document.html, null, this.siteOrigin()),
+            page: frameHtml(settings.page, document.html, document.title, this.siteOrigin()),
+          };
+    },
+    // A window of another width shows the same page.
+    { equal: (one, other) => one?.editor === other?.editor && one?.page === other?.page },
+  );
   /** The page with the repair that is looked at, or as it is. */
   protected readonly trialHtml = computed(() => {
     const [settings, document] = [this.settings(), this.document()];
@@ -255,6 +259,17 @@ export class LikenessPage {
     (this.measured()?.misfits ?? []).map((misfit) => ({ ...misfit, ...this.elementAt(`${misfit.index} `) })),
   );
 
+  /** What does not fit and only layout tells, such as a table that is wide by its words. */
+  protected readonly foundByMeasure = computed(() => {
+    const document = this.document()?.id;
+    const told = new Set(
+      (this.summary()?.causes ?? [])
+        .filter(({ kind }) => kind === 'does-not-fit')
+        .flatMap(({ places }) => places.filter((place) => place.document === document).map(({ index, fit }) => `${fit?.side} ${index}`)),
+    );
+    return this.misfits().filter(({ side, index }) => !told.has(`${side} ${index}`));
+  });
+
   constructor() {
     void this.readFigures();
     // The documents of the pair.
@@ -298,6 +313,12 @@ export class LikenessPage {
       this.html();
       this.ready.editor = this.ready.page = null;
       this.measured.set(null);
+    });
+    // A window of another width is measured once it is laid out.
+    effect((onCleanup) => {
+      this.widthPx();
+      const timer = setTimeout(() => this.measureAgain(), PAUSE_MS);
+      onCleanup(() => clearTimeout(timer));
     });
     // The repairs of the chosen cause.
     effect(() => {
@@ -367,10 +388,14 @@ export class LikenessPage {
 
   protected framed(side: 'editor' | 'page', elements: readonly HTMLElement[]): void {
     this.ready[side] = elements;
+    if (this.measureAgain()) this.showPlace();
+  }
+
+  private measureAgain(): boolean {
     const { editor, page } = this.ready;
-    if (editor === null || page === null) return;
+    if (editor === null || page === null) return false;
     this.measured.set(measure(editor, page));
-    this.showPlace();
+    return true;
   }
 
   /** Two frames are scrolled together: the same element is at the same height. */
@@ -457,6 +482,10 @@ export class LikenessPage {
     } catch {
       // The figures of the past are an addition; the comparison itself stands without them.
     }
+  }
+
+  protected scrollBoth(index: number): void {
+    for (const frame of [this.editorFrame(), this.pageFrame()]) frame?.scrollTo({ index, top: 60 });
   }
 
   private showPlace(): void {

@@ -2,10 +2,7 @@ import { Injectable, InjectionToken, inject, type OnDestroy } from '@angular/cor
 import type { LikenessTask } from './likeness-tasks';
 
 /** Makes the worker. A token, so that tests can put something else in its place. */
-export const LIKENESS_WORKER = new InjectionToken<() => Worker>('likeness worker', {
-  providedIn: 'root',
-  factory: () => () => new Worker(new URL('../../likeness.worker', import.meta.url), { type: 'module' }),
-});
+export const LIKENESS_WORKER = new InjectionToken<() => Worker>('likeness worker');
 
 type Answer = { id: number; result: unknown } | { id: number; failure: string };
 

@@ -52,7 +52,7 @@ export interface Taken {
                 [disabled]="row.isThere"
                 (change)="toggle(row.style.selector)"
               />
-              <b>{{ row.style.label }}</b> <code>{{ row.style.selector }}</code>
+              <b>{{ row.style.label }}</b>&ngsp;<code>{{ row.style.selector }}</code>
               <small class="ty-soft">{{ row.isThere ? 'The profile has it already.' : row.sentence }}</small>
             </label>
           </li>
