@@ -133,7 +133,7 @@ describe('who wins is who the browser’s own inspector says', () => {
         if (node.nodeType === 1) nodes.push(node.nodeId);
         for (const child of (node.children ?? []) as never[]) walk(child);
       };
-      walk(root as never);
+      walk(root);
       const elements = [...elementsIn(parseDocument(html))];
       assert.equal(nodes.length, elements.length);
       const seen = new Map<object, number>();

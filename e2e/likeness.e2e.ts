@@ -1,4 +1,7 @@
 import assert from 'node:assert/strict';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { describe, test } from 'node:test';
 import type { Page } from 'puppeteer-core';
 import { axeFindings, Bench, eventually, openPage, useTypikon } from './support';
@@ -206,7 +209,7 @@ describe('a style that shows nothing on the page', () => {
     await comparison.press('least weight', 'Edit');
     await comparison.page.waitForSelector('li.chosen textarea');
     await comparison.page.$eval('li.chosen textarea', (node) => {
-      (node as HTMLTextAreaElement).value = '/* Too much. */\n.page hr, .page p.lead { border-top-width: 2px; color: red }';
+      node.value = '/* Too much. */\n.page hr, .page p.lead { border-top-width: 2px; color: red }';
       node.dispatchEvent(new Event('input', { bubbles: true }));
     });
     await comparison.press('', 'Try it');
@@ -295,7 +298,7 @@ describe('the comparison', () => {
     await page.waitForSelector('ty-page-frame .outline button');
     const number = await page.$eval('ty-page-frame .outline:not(.chosen) button', (node) => {
       (node as HTMLElement).click();
-      return node.textContent!.trim();
+      return node.textContent.trim();
     });
     await eventually(
       () => comparison.text('li.chosen .number'),
@@ -401,9 +404,6 @@ describe('stylesheets and page kinds', () => {
   test('a file is taken in, loaded on one kind of page only, and removed again', async () => {
     const { page, bench } = await open('/styles');
     const input = await page.$('ty-title-line input[type=file]');
-    const { mkdtempSync, writeFileSync } = await import('node:fs');
-    const { tmpdir } = await import('node:os');
-    const { join } = await import('node:path');
     const path = join(mkdtempSync(join(tmpdir(), 'typikon-css-')), 'Harbour colours.css');
     writeFileSync(path, 'h1 { color: rgb(9, 8, 7) }');
     await (input as unknown as { uploadFile(file: string): Promise<void> }).uploadFile(path);
@@ -547,9 +547,6 @@ describe('§4 Styles', () => {
     const { page, bench } = await open();
     await bench.press('ty-styles-chapter .bar', 'Choose from a stylesheet');
     await page.waitForSelector('ty-styles-from-css li');
-    const { mkdtempSync, writeFileSync } = await import('node:fs');
-    const { tmpdir } = await import('node:os');
-    const { join } = await import('node:path');
     const path = join(mkdtempSync(join(tmpdir(), 'typikon-css-')), 'set.css');
     writeFileSync(
       path,

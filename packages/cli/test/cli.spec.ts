@@ -257,3 +257,107 @@ describe('typikon cascade', () => {
     expect(error.trim().split('\n')).toHaveLength(1);
   });
 });
+
+describe('typikon likeness', () => {
+  const site = file('l-site.css', 'p { margin: 0 0 1em }\nh2 { color: #17475c }\n');
+  const figures = file('l-figures.css', '.rounded img { border-radius: 14px }\n.fare { background: #e3eef1; padding: 10px }\n');
+  const general = file('l-general.css', '.page figure img { border-radius: 0 }\n');
+  const editing = file('l-editing.css', 'h2 { color: black }\n');
+  const page = file(
+    'l-page.html',
+    '<main class="page"><h2>x</h2><figure class="rounded"><img src="a.png" alt=""></figure>\n<p class="fare">y</p><p>z</p></main>',
+  );
+  interface Answer {
+    elements: number;
+    alike: number;
+    share: number;
+    causes: {
+      kind: string;
+      rule: { sheet: string; selector: string; line: number };
+      instead: { sheet: string } | null;
+      reason: string | null;
+      lack: string | null;
+      count: number;
+      places: { line: number }[];
+      repairs: { kind: string; css?: string; specificity?: string; tried: string; trial: { after: number } }[];
+    }[];
+    differences: { path: string; property: string; editor: string; page: string; cause: number; kind: string }[];
+  }
+  const answer = (...args: string[]): Answer => JSON.parse(typikon(['likeness', '--json', ...args, page]).out) as Answer;
+
+  test('finds a file that is not loaded, and the place where it goes', () => {
+    const { causes, differences, elements, alike } = answer('--editor', `${site},${figures}`, '--page', site);
+    expect([elements, alike]).toEqual([8, 6]);
+    expect(causes.map(({ kind, lack, rule }) => [kind, lack, rule.selector])).toEqual([
+      ['no-rule', 'file', '.rounded img'],
+      ['no-rule', 'file', '.fare'],
+    ]);
+    expect(causes[0]!.repairs[0]).toMatchObject({ kind: 'load-file', sheet: 'l-figures.css', after: 'l-site.css', trial: { after: 1 } });
+    expect(differences).toContainEqual({
+      document: page,
+      path: 'html > body:nth-child(2) > main > p:nth-child(3)',
+      property: 'background-color',
+      editor: 'rgb(227, 238, 241)',
+      page: 'rgba(0, 0, 0, 0)',
+      cause: 2,
+      kind: 'no-rule',
+    });
+  });
+  test('finds a rule that is outweighed, by what, and the rule with the least weight that wins', () => {
+    const { causes } = answer('--editor', `${site},${figures}`, '--page', `${site},${figures},${general}`);
+    expect(causes).toHaveLength(1);
+    expect(causes[0]).toMatchObject({
+      kind: 'outweighed',
+      reason: 'specificity',
+      rule: { sheet: 'l-figures.css', line: 1, specificity: '0-1-1' },
+      instead: { sheet: 'l-general.css', line: 1, specificity: '0-1-2' },
+      count: 1,
+      repairs: [
+        {
+          kind: 'add-rule',
+          specificity: '0-1-2',
+          tried: 'Settles 1 place in 1 document, changes nothing else.',
+          trial: { after: 1, moved: [] },
+        },
+      ],
+    });
+    expect(causes[0]!.places[0]!.line).toBe(1);
+  });
+  test('knows a sheet that is only for editing', () => {
+    expect(answer('--editor', site, '--editing', editing, '--page', site).causes).toMatchObject([
+      {
+        kind: 'only-in-editor',
+        rule: { sheet: 'l-editing.css' },
+        instead: { sheet: 'l-site.css' },
+        repairs: [{ kind: 'take-out' }, { kind: 'add-rule' }],
+      },
+    ]);
+  });
+  test('says it in words too, with exit code 1 where something differs and 0 where nothing does', () => {
+    const { status, out } = typikon(['likeness', '--editor', `${site},${figures}`, '--page', `${site},${figures},${general}`, page]);
+    expect(status).toBe(1);
+    expect(out).toMatch(/^7 of 8 elements look the same \(87\.5 %\)\.\n\n1\. Outweighed: \.rounded img\n/);
+    expect(out).toMatch(/loses border-radius to \.page figure img \(l-general\.css, line 1\)/);
+    expect(typikon(['likeness', '--editor', site, '--page', site, page])).toEqual({
+      status: 0,
+      out: '8 of 8 elements look the same (100.0 %).\n',
+      error: '',
+    });
+  });
+  test('compares at two widths', () => {
+    const narrow = file('l-narrow.css', '@media (max-width: 600px) { h2 { font-size: 20px } }');
+    const at = (width: string) => answer('--editor', narrow, '--page', narrow, '--page-width', width).causes.map(({ kind }) => kind);
+    expect(at('500')).toEqual(['condition']);
+    expect(at('700')).toEqual([]);
+  });
+  test.each([
+    [['--page', site, page], /--editor is missing/],
+    [['--editor', site, '--page', site], /At least one page must be given/],
+    [['--editor', site, '--page', site, '--page-width', '0', page], /--page-width is a whole number of pixels/],
+    [['--editor', 'gone.css', '--page', site, page], /gone\.css: cannot be read/],
+  ])('%j is a bad call', (args, message) => {
+    const { status, error } = typikon(['likeness', ...args]);
+    expect(status).toBe(2);
+    expect(error).toMatch(message);
+  });
+});

@@ -142,7 +142,7 @@ export { DESK, mediaHolds, type MediaContext } from './css/media';
 export { compileSelectors, SelectorMistake, type CompiledSelector, type Specificity } from './css/selector';
 export { expand as expandDeclaration } from './css/shorthands';
 export { readSheets, type LeftOut, type Sheet, type StyleRule } from './css/stylesheet';
-export { Style, Styles, type Source } from './css/computed';
+export { asBrowsersWrite, Style, Styles, type Source } from './css/computed';
 export { isInherited, SEEN, type PropertyFacts } from './css/properties';
 export { Scene, type Placed, type Setting, type WrapperElement } from './likeness/context';
 export { Comparer, type Difference } from './likeness/compare';

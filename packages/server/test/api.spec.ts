@@ -326,14 +326,14 @@ describe('stylesheets and page kinds', () => {
   test('of a change with one mistake nothing is stored', async () => {
     const [before, news] = [await sheet('night'), await kind('news')];
     for (const [body, status, words] of [
-      [{ stylesheets: [{ ...before, css: 'x' }], pageKinds: [{ ...news, revision: 99 }] }, 412, /changed the page kind \"news\"/],
+      [{ stylesheets: [{ ...before, css: 'x' }], pageKinds: [{ ...news, revision: 99 }] }, 412, /changed the page kind "news"/],
       [
         { stylesheets: [{ ...before, css: 'x' }], pageKinds: [{ ...news, stylesheets: ['nothing'] }] },
         409,
-        /loads the stylesheet \"nothing\"/,
+        /loads the stylesheet "nothing"/,
       ],
-      [{ stylesheets: [{ ...before, css: 'x', revision: null }] }, 409, /already a stylesheet \"night\"/],
-      [{ stylesheets: [{ ...before, css: 'x', revision: 1 }] }, 412, /changed the stylesheet \"night\"/],
+      [{ stylesheets: [{ ...before, css: 'x', revision: null }] }, 409, /already a stylesheet "night"/],
+      [{ stylesheets: [{ ...before, css: 'x', revision: 1 }] }, 412, /changed the stylesheet "night"/],
       [{ pageKinds: [{ ...news, stylesheets: ['site', 'site'] }] }, 422, /no stylesheet twice/],
       [{ pageKinds: [{ ...news, wrapper: [{ element: 'script onload=x' }] }] }, 422, /wrapper/],
       [{ removed: { stylesheets: [{ id: 'night', revision: before.revision }] } }, 409, /diary.*loads the stylesheet/],

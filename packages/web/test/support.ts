@@ -15,6 +15,7 @@ import {
   type HouseLimits,
   type Json,
   type JsonObject,
+  type PageKind,
 } from '@typikon/core';
 import { provideStore, Store } from '@ngrx/store';
 import { ProfileEdit } from '../src/features/workshop/edit';

@@ -1,4 +1,5 @@
 import {
+  asBrowsersWrite,
   bestFirst,
   causeSentence,
   causeTitle,
@@ -13,6 +14,7 @@ import {
   type Cause,
   type ContentToCompare,
   type LikenessInput,
+  type PlaceDifference,
   type RuleNote,
   type Setting,
   type TriedRepair,
@@ -94,6 +96,8 @@ export const likenessCommand: Command = {
             editor: { sheets: input.editor.sheets.map(({ name }) => name), widthPx: input.editor.media.widthPx },
             page: { sheets: input.page.sheets.map(({ name }) => name), widthPx: input.page.media.widthPx },
             causes: report.causes.map((cause, at) => causeAsJson(cause, at + 1, repairs[at]!)),
+            // The same, element by element.
+            differences: report.causes.flatMap((cause, at) => differencesOf(cause, at + 1)),
             leftOut: [...new Set(leftOut.map(({ sheet, line, text, reason }) => JSON.stringify({ sheet, line, text, reason })))].map(
               (text) => JSON.parse(text) as unknown,
             ),
@@ -129,6 +133,17 @@ export const likenessCommand: Command = {
   },
 };
 
+const written = ({ property, editor, page }: PlaceDifference): PlaceDifference => ({
+  property,
+  editor: asBrowsersWrite(property, editor),
+  page: asBrowsersWrite(property, page),
+});
+
+const differencesOf = ({ places, kind }: Cause, cause: number) =>
+  places.flatMap(({ document, path, pseudo, differences }) =>
+    differences.map((one) => ({ document, path: `${path}${pseudo}`, ...written(one), cause, kind })),
+  );
+
 const round = (value: number): number => Math.round(value * 10_000) / 10_000;
 
 const ruleAsJson = (rule: RuleNote | null) => (rule === null ? null : { ...rule, specificity: specificityText(rule.specificity) });
@@ -158,7 +173,7 @@ function causeAsJson(cause: Cause, number: number, repairs: readonly TriedRepair
       line,
       element,
       ...(pseudo === '' ? {} : { pseudo }),
-      differences,
+      differences: differences.map(written),
       ...(fit === undefined ? {} : { fit }),
     })),
     repairs: repairs.map(({ repair, trial }) => ({

@@ -87,9 +87,9 @@ export class Styles {
 
   private styleOf(parent: Style | null, contests: readonly Contest[], browser: readonly Contest[]): Style {
     let byOwn = this.children.get(parent);
-    if (byOwn === undefined) this.children.set(parent, (byOwn = new Map()));
+    if (byOwn === undefined) this.children.set(parent, (byOwn = new Map<readonly Contest[], Map<readonly Contest[], Style>>()));
     let byBrowser = byOwn.get(contests);
-    if (byBrowser === undefined) byOwn.set(contests, (byBrowser = new Map()));
+    if (byBrowser === undefined) byOwn.set(contests, (byBrowser = new Map<readonly Contest[], Style>()));
     let style = byBrowser.get(browser);
     if (style === undefined) byBrowser.set(browser, (style = new Style(parent, contests, browser, this.media)));
     return style;
@@ -267,8 +267,7 @@ export class Style {
 
   /** Whether an author's rule gives a property here or further up. */
   private isSet(property: string): boolean {
-    for (let at: Style | null = this; at !== null; at = at.parent) if (at.contests.has(property)) return true;
-    return false;
+    return this.contests.has(property) || this.parent?.isSet(property) === true;
   }
 
   private fontSizePx(): number {
@@ -276,9 +275,7 @@ export class Style {
   }
 
   private rootPx(): number {
-    let root: Style = this;
-    while (root.parent !== null) root = root.parent;
-    return root.fontSizePx();
+    return this.parent === null ? this.fontSizePx() : this.parent.rootPx();
   }
 
   private fontSize(word: string): string {
@@ -356,4 +353,31 @@ function familiesOf(value: string): string {
         .toLowerCase(),
     )
     .join(', ');
+}
+
+/**
+ * A value as browsers write it (CSSOM, section 6.7.2): colours as `rgb()`, lengths with their unit.
+ *
+ * @param value as `Style.value` writes it
+ */
+export function asBrowsersWrite(property: string, value: string): string {
+  const coloured = value
+    .replace(
+      /#([\da-f]{2})([\da-f]{2})([\da-f]{2})\b/g,
+      (_all, ...channels: string[]) =>
+        `rgb(${channels
+          .slice(0, 3)
+          .map((channel) => Number.parseInt(channel, 16))
+          .join(', ')})`,
+    )
+    .replace(
+      /rgb\((\d+) (\d+) (\d+) \/ (\d+)%\)/g,
+      (_all, r: string, g: string, b: string, a: string) => `rgba(${r}, ${g}, ${b}, ${Number(a) / 100})`,
+    );
+  if (value === 'transparent') return 'rgba(0, 0, 0, 0)';
+  const isLength =
+    /^(margin|padding|border-.*-(width|radius)|text-indent|(letter|word)-spacing|(min-|max-)?(width|height)|top|right|bottom|left|outline-(width|offset)|.*-gap|border-spacing|text-underline-offset)/.test(
+      property,
+    );
+  return isLength && coloured === '0' ? (/^(letter)-spacing/.test(property) ? 'normal' : '0px') : coloured;
 }

@@ -78,7 +78,7 @@ export class Comparer {
 
   private ofStyles(one: Style, other: Style): readonly StyleDifference[] {
     let byOther = this.known.get(one);
-    if (byOther === undefined) this.known.set(one, (byOther = new Map()));
+    if (byOther === undefined) this.known.set(one, (byOther = new Map<Style, readonly StyleDifference[]>()));
     let list = byOther.get(other);
     if (list === undefined) byOther.set(other, (list = this.differing(one, other)));
     return list;

@@ -106,7 +106,8 @@ export class Likeness {
       return { ...cause, kind: hasOwn ? cause.kind : 'inherited', properties: cause.properties.sort(), places: list };
     });
     const order: readonly CauseKind[] = ['outweighed', 'no-rule', 'inherited', 'condition', 'only-in-editor', 'does-not-fit'];
-    causes.sort((a, b) => b.places.length - a.places.length || order.indexOf(a.kind) - order.indexOf(b.kind) || (a.id < b.id ? -1 : 1));
+    // Of equals, the one that is met first.
+    causes.sort((a, b) => b.places.length - a.places.length || order.indexOf(a.kind) - order.indexOf(b.kind));
     return {
       elements: this.elements,
       alike: this.elements - this.unlike,

@@ -66,7 +66,7 @@ export const bestFirst = (repairs: readonly TriedRepair[]): TriedRepair[] =>
 /** What is known of the files of the site. */
 export interface Files {
   /** Files that a page or a surface may load; the editing stylesheet of a profile is none. */
-  mayLoad(sheet: string): boolean;
+  mayLoad: (sheet: string) => boolean;
 }
 
 /**

@@ -3,6 +3,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import { actSentence, resolveProfile, stylesInCss, type FoundStyle, type StyleDefinition, readStyle } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
+import { nameOf } from '../../state/profile-name';
 
 /** A style that was chosen. */
 export interface Taken {
@@ -125,7 +126,7 @@ export class StylesFromCss {
   protected readonly profiles = computed(() =>
     this.all()
       .filter(({ document }) => Object.keys((document['styles'] ?? {}) as object).length > 0)
-      .map(({ id, document }) => ({ id, name: String(document['name'] ?? id) })),
+      .map((profile) => ({ id: profile.id, name: nameOf(profile) })),
   );
   protected readonly file = signal<{ name: string; css: string } | null>(null);
   protected readonly source = linkedSignal(
