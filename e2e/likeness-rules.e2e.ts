@@ -10,6 +10,14 @@ import { launchBrowser, openPage } from './support';
 const file = (name: string): string => readFileSync(createRequire(import.meta.url).resolve(name), 'utf8');
 const site = readFileSync(at('demo/stylesheets/site.css'), 'utf8');
 
+/** Containers whose width follows from their rules, and others that are none. */
+const containers = (widthPx: number): string => `
+  body { margin: 0 } .page { container: page / inline-size; width: ${widthPx}px } .body { padding: 0 20px; container-type: inline-size; box-sizing: border-box }
+  @container page (min-width: 700px) { h2 { color: rgb(1, 2, 3); letter-spacing: 2px } }
+  @container (width < 640px) { p { font-style: italic } @container page (inline-size > 500px) { p { text-transform: uppercase } } }
+  @container nobody (min-width: 1px) { h3 { color: red } } @container (min-height: 1px) { h4 { word-spacing: 4px } }
+  @container not (min-width: 700px) { li { text-indent: 3px } }`;
+
 /** Pairs of what the editor loads and what the page loads. */
 const PAIRS: Readonly<Record<string, readonly [editor: readonly string[], page: readonly string[], widths?: readonly [number, number]]>> = {
   'nothing against the site': [[], [site]],
@@ -20,6 +28,7 @@ const PAIRS: Readonly<Record<string, readonly [editor: readonly string[], page: 
     [file('bootstrap/dist/css/bootstrap.css'), site],
     [1280, 480],
   ],
+  'containers of two widths': [[containers(760)], [containers(620)]],
 };
 
 const BODY = readdirSync(at('demo/documents'))
@@ -110,6 +119,8 @@ function isShown(element: ReturnType<typeof parseDocument>['children'][number], 
   )
     return false;
   if (property === 'text-decoration-color' && [one, other].some((all) => value(all, 'text-decoration-line') === 'none')) return false;
+  // Lines are set in and aligned by the block that they stand in.
+  if (/^text-(align|indent)/.test(property) && value(one, 'display') === 'inline') return false;
   if (on === 'text' || /^text-(align|indent)/.test(property))
     return element.children.some((child) => child.type === 'text' && child.value.trim() !== '') && property !== 'text-decoration-color';
   if (on === 'block') return value(one, 'display') !== 'inline';

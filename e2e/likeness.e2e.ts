@@ -263,7 +263,17 @@ describe('the comparison', () => {
       'the page is not as wide as asked for',
     );
     // What is too wide by its words only layout tells: the frames are measured.
-    await page.evaluate(() => [...document.querySelectorAll<HTMLElement>('.bar button')].at(-1)!.click());
+    await page.evaluate(async () => {
+      const { stylesheets } = (await (await fetch('/api/v1/style-files')).json()) as { stylesheets: { id: string; css: string }[] };
+      const tender = stylesheets.find(({ id }) => id === 'tender')!;
+      await fetch('/api/v1/style-files/changes', {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ stylesheets: [{ ...tender, css: `${tender.css}\n.wide td { white-space: nowrap }\n` }] }),
+      });
+    });
+    await page.reload();
+    await page.waitForSelector('#likeness-width');
     await page.$eval('#likeness-width', (node) => {
       (node as HTMLInputElement).value = '320';
       node.dispatchEvent(new Event('input', { bubbles: true }));
@@ -305,6 +315,29 @@ describe('the comparison', () => {
       (text) => text === number,
       'the mark leads nowhere',
     );
+  });
+
+  test('another kind of page is tried with the documents of others, and specimens come too', async () => {
+    const comparison = await Comparison.open('story-desk', 'guide');
+    const { page } = comparison;
+    await page.select('#likeness-kind', 'diary');
+    await page.waitForFunction(() => location.pathname.endsWith('/story-desk/diary'));
+    await eventually(
+      () => comparison.text('.causes'),
+      (text) => /as if it were/.test(text) && /\d elements in \d+ of \d+ documents/.test(text),
+      'nothing is compared',
+    );
+    const titles = (): Promise<string[]> => page.$$eval('#likeness-document option', (nodes) => nodes.map((node) => node.text));
+    assert.equal(
+      (await titles()).some((title) => title.endsWith('(specimen)')),
+      false,
+    );
+    await page.click('#likeness-specimens');
+    await eventually(titles, (all) => all.some((title) => title.endsWith('(specimen)')), 'no specimen comes');
+    await page.select('#likeness-profile', 'reply');
+    await page.waitForFunction(() => location.pathname.includes('/reply/'));
+    await eventually(titles, (all) => all.length > 0, 'a profile without documents has nothing to compare');
+    assert.deepEqual(comparison.mishaps, []);
   });
 
   test('a second document stands beside, and the keyboard reaches everything', async () => {

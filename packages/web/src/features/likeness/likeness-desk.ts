@@ -9,6 +9,7 @@ import {
   isSameJson,
   overridesOf,
   resolveProfile,
+  runPaste,
   settingsFor,
   takenOut,
   type JsonObject,
@@ -68,21 +69,33 @@ export class LikenessDesk {
     return settingsFor(surface, surfaceKind, page, (id) => this.stylesheets().find((sheet) => sheet.id === id), { ...DESK, widthPx });
   }
 
-  /** The stored documents of the pair as they are published, and the profile's specimens as its rules leave them. */
-  async contents(resolved: ResolvedProfile, pageKindId: string): Promise<PublishedDocument[]> {
-    const stored = await firstValueFrom(this.api.published({ profile: resolved.id, pageKind: pageKindId }));
+  /**
+   * The stored documents of the pair as they are published. Where none is a page of this kind, those of the profile's other
+   * kinds, as if they were.
+   *
+   * @param withSpecimens whether the profile's specimens come too, as its passes and rules leave them
+   */
+  async contents(
+    resolved: ResolvedProfile,
+    pageKindId: string,
+    withSpecimens: boolean,
+  ): Promise<{ documents: PublishedDocument[]; isBorrowed: boolean }> {
+    const own = await firstValueFrom(this.api.published({ profile: resolved.id, pageKind: pageKindId }));
+    const stored = own.length > 0 ? own : await firstValueFrom(this.api.published({ profile: resolved.id }));
+    if (!withSpecimens && stored.length > 0) return { documents: stored, isBorrowed: own.length === 0 };
     const house = this.house();
-    const rules = compileRules(resolved, house === null ? {} : { house });
+    const options = house === null ? {} : { house };
+    const rules = compileRules(resolved, options);
     const specimens = this.specimens()
-      .filter(({ profileId, arrives }) => profileId === resolved.id && arrives === 'stored')
-      .map(({ id, name, payload }) => ({
+      .filter(({ profileId }) => profileId === resolved.id)
+      .map(({ id, name, payload, arrives }) => ({
         id: `specimen-${id}`,
         title: `${name} (specimen)`,
         profileId: resolved.id,
         pageKindId,
-        html: clean(payload.types['text/html'] ?? '', rules).html,
+        html: arrives === 'paste' ? runPaste(payload, resolved, options).html : clean(payload.types['text/html'] ?? '', rules).html,
       }));
-    return [...stored, ...specimens];
+    return { documents: [...stored, ...specimens], isBorrowed: own.length === 0 };
   }
 
   /** Takes a repair: into the stylesheets of the page, or into the profile's surface. Errors where somebody else was faster. */

@@ -66,20 +66,24 @@ export class LikenessPage {
   private readonly editorFrame = viewChild<PageFrame>('editorFrame');
   private readonly pageFrame = viewChild<PageFrame>('pageFrame');
 
-  protected readonly pairs = computed(() =>
-    this.desk.pairs().map((pair) => ({
-      ...pair,
-      key: `${pair.profileId}/${pair.pageKindId}`,
-      name: `${this.names().get(pair.profileId) ?? pair.profileId} on ${this.kindName(pair.pageKindId)}`,
-    })),
-  );
+  private readonly pairs = this.desk.pairs;
   protected readonly profileId = computed(() => this.profile() ?? this.pairs()[0]?.profileId ?? '');
-  private readonly kindId = computed(
-    () => this.kind() ?? this.pairs().find((pair) => pair.profileId === this.profileId())?.pageKindId ?? '',
-  );
-  protected readonly pairKey = computed(() => `${this.profileId()}/${this.kindId()}`);
-  protected readonly page = computed(() => this.desk.pageKinds().find(({ id }) => id === this.kindId()) ?? null);
   protected readonly resolved = computed(() => this.desk.resolved(this.profileId()));
+  protected readonly kindId = computed(
+    () =>
+      this.kind() ??
+      this.pairs().find((pair) => pair.profileId === this.profileId())?.pageKindId ??
+      this.resolved()?.profile.surface.pageKind ??
+      '',
+  );
+  protected readonly profileOptions = computed(() => this.desk.profiles().map(({ id }) => ({ id, name: this.names().get(id) ?? id })));
+  protected readonly kindOptions = computed(() =>
+    this.desk.pageKinds().map(({ id, name }) => {
+      const count = this.pairs().find((pair) => pair.profileId === this.profileId() && pair.pageKindId === id)?.documents ?? 0;
+      return { id, name: count === 0 ? name : `${name}, ${count}` };
+    }),
+  );
+  protected readonly page = computed(() => this.desk.pageKinds().find(({ id }) => id === this.kindId()) ?? null);
   protected readonly heading = computed(
     () => `${this.names().get(this.profileId()) ?? this.profileId()} on ${this.kindName(this.kindId())}`,
   );
@@ -90,6 +94,9 @@ export class LikenessPage {
   protected readonly widest = WIDEST;
 
   protected readonly contents = signal<readonly PublishedDocument[] | null>(null);
+  /** Whether the documents are pages of other kinds. */
+  protected readonly isBorrowed = signal(false);
+  protected readonly withSpecimens = signal(false);
   protected readonly documentId = linkedSignal<readonly PublishedDocument[] | null, string>({
     source: this.contents,
     computation: (all, previous) => (all?.some(({ id }) => id === previous?.value) ? previous!.value : ''),
@@ -278,8 +285,12 @@ export class LikenessPage {
       if (resolved === null || kind === '') return;
       let isCurrent = true;
       onCleanup(() => (isCurrent = false));
-      this.desk.contents(resolved, kind).then(
-        (all) => isCurrent && this.contents.set(all),
+      this.desk.contents(resolved, kind, this.withSpecimens()).then(
+        ({ documents, isBorrowed }) => {
+          if (!isCurrent) return;
+          this.contents.set(documents);
+          this.isBorrowed.set(isBorrowed);
+        },
         (error: Error) => isCurrent && this.failure.set(error.message),
       );
     });
@@ -340,12 +351,14 @@ export class LikenessPage {
     });
   }
 
-  protected choosePair(key: string): void {
-    const [profile = '', kind = ''] = key.split('/');
+  /** Another profile begins with the page kind on which most of it is seen. */
+  protected choosePair(profile: string, kind?: string): void {
     this.contents.set(null);
     this.summary.set(null);
     this.measured.set(null);
-    void this.router.navigate(['/styles/likeness', profile, kind]);
+    const own = this.pairs().filter((pair) => pair.profileId === profile);
+    const most = own.sort((a, b) => b.documents - a.documents)[0]?.pageKindId ?? this.desk.resolved(profile)?.profile.surface.pageKind;
+    void this.router.navigate(['/styles/likeness', profile, kind ?? most ?? this.kindId()]);
   }
 
   protected chooseMark({ number, index }: PlaceMark, document: string | undefined): void {
