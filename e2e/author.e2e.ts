@@ -524,9 +524,15 @@ describe('pictures of one’s own', () => {
       'the picture did not come',
     );
     await frame.click('img[src]');
-    const knob = (await frame.waitForSelector('.te-knob')) as ElementHandle<HTMLElement>;
-    await frame.$eval('.te-knob', (node) => node.scrollIntoView({ block: 'center' }));
-    const box = (await knob.boundingBox())!;
+    // The handle is drawn anew as the text settles, so it is looked for until it stays.
+    const box = (await eventually(
+      async () => {
+        await frame.$eval('.te-knob', (node) => node.scrollIntoView({ block: 'center' }));
+        return (await frame.$('.te-knob'))?.boundingBox() ?? null;
+      },
+      (found) => found !== null,
+      'the handle is not shown',
+    ))!;
     await page.mouse.move(box.x + 5, box.y + 5);
     await page.mouse.down();
     await page.mouse.move(box.x - 195, box.y - 100, { steps: 5 });

@@ -91,7 +91,15 @@ export { isSurelyStable } from './markup/stability';
 export { layOut } from './markup/layout';
 export { CHECKS, checkProfile } from './checks/index';
 export type { Check, CheckContext, DocumentNeeds, Finding, Surroundings } from './checks/check';
-export { pageKindSchema, renderPage, stylesheetSchema, type PageContent, type PageKind, type Stylesheet } from './render/page';
+export {
+  pageKindSchema,
+  renderPage,
+  stylesheetSchema,
+  WRAPPER_ELEMENTS,
+  type PageContent,
+  type PageKind,
+  type Stylesheet,
+} from './render/page';
 export { detectSource, type DetectedSource, type Evidence } from './paste/source';
 export { markdownAsMarkup, markupOf, paragraphsOf, plainPayload, textOf, type ClipboardPayload } from './paste/payload';
 export { textOfRtf } from './paste/rtf';

@@ -352,7 +352,7 @@ test('the settings of a profile on a page kind', () => {
   const kind = (id: string, stylesheets: string[]) => ({
     id,
     name: id,
-    wrapper: [{ element: 'main', className: id }],
+    wrapper: [{ element: 'main' as const, className: id }],
     stylesheets,
     contentWidthPx: 700,
     widthsPx: [1280],

@@ -3,7 +3,7 @@ import { parseFragment, renderPage, utf8Length } from '../src/index';
 const kind = {
   id: 'article',
   name: 'Article',
-  wrapper: [{ element: 'main', className: 'page' }, { element: 'article' }],
+  wrapper: [{ element: 'main' as const, className: 'page' }, { element: 'article' as const }],
   stylesheets: ['site'],
   contentWidthPx: 720,
 };

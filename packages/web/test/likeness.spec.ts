@@ -58,8 +58,9 @@ test.each([
   expect(readWrapper(text)).toEqual(wrapper);
   expect(readWrapper(wrapperText(wrapper))).toEqual(wrapper);
 });
-test.each(['', 'main..x', 'main > ', 'main page', '<main>', 'main#x'])('%j is not read as what stands around content', (text) =>
-  expect(readWrapper(text)).toBeNull(),
+test.each(['', 'script', 'main > iframe', 'main..x', 'main > ', 'main page', '<main>', 'main#x'])(
+  '%j is not read as what stands around content',
+  (text) => expect(readWrapper(text)).toBeNull(),
 );
 
 test('figures over time become one line for each page kind', () => {
@@ -196,7 +197,7 @@ describe('taking a repair', () => {
 describe('drafts of stylesheets and page kinds', () => {
   test('stay until they are stored or given up, and are told as changed', async () => {
     const { drafts, http, library } = services();
-    expect(drafts.sheetRows().find(({ id }) => id === 'figures')).toMatchObject({ places: 3, isChanged: false, mistakes: 0 });
+    expect(drafts.sheetRows().find(({ id }) => id === 'figures')).toMatchObject({ places: 4, isChanged: false, mistakes: 0 });
     drafts.editSheet('figures', { css: 'a { color }' });
     expect(drafts.sheetRows().find(({ id }) => id === 'figures')).toMatchObject({ isChanged: true, mistakes: 1 });
     drafts.editSheet('figures', { kinds: ['news'] });
@@ -208,6 +209,7 @@ describe('drafts of stylesheets and page kinds', () => {
       ['article', false],
       ['guide', false],
       ['news', true],
+      ['tender', false],
       ['diary', false],
     ]);
     request.flush({ stylesheets: library.stylesheets, pageKinds: library.pageKinds });
@@ -218,7 +220,10 @@ describe('drafts of stylesheets and page kinds', () => {
     const { drafts } = services();
     drafts.begin('new', '/* */');
     expect(drafts.sheetRows().at(-1)).toMatchObject({ id: 'new', places: 0, isChanged: true });
-    drafts.forgetSheet('new');
+    expect(drafts.rename('new', 'figures')).toBe(false);
+    expect(drafts.rename('new', 'boats')).toBe(true);
+    expect(drafts.sheet('boats')).toMatchObject({ id: 'boats', css: '/* */' });
+    drafts.forgetSheet('boats');
     expect(drafts.sheet('new')).toBeNull();
     drafts.editKind('news', { name: 'Stories' });
     expect(drafts.kindRows().find(({ id }) => id === 'news')).toMatchObject({ name: 'Stories', isChanged: true, files: 5 });

@@ -51,7 +51,7 @@ export class Cascade {
   /** The sheet and selector of every rule, whether it counts or not. */
   private readonly written = new Set<string>();
   /** How wide the container of a name around an element is; null where there is none or nobody knows. */
-  private widthOfContainer: (element: ElementNode, name: string) => number | null = () => null;
+  private widthAround: (element: ElementNode, name: string) => number | null = () => null;
   private readonly known = new Map<string, readonly Contest[]>();
   private readonly layerRank: ReadonlyMap<string, number>;
 
@@ -102,7 +102,7 @@ export class Cascade {
 
   /** Lets rules within `@container` ask how wide containers are; without it none of them counts. */
   askForContainers(widthOf: (element: ElementNode, name: string) => number | null): void {
-    this.widthOfContainer = widthOf;
+    this.widthAround = widthOf;
   }
 
   /** Whether the containers around an element are as a rule asks (CSS Conditional Rules Level 5, section 5, for widths). */
@@ -110,7 +110,7 @@ export class Cascade {
     return containers.every((condition) => {
       const [, name = '', query = ''] = /^\s*([\w-]*)\s*(.*)$/s.exec(condition) ?? [];
       const isName = name !== '' && name.toLowerCase() !== 'not';
-      const widthPx = this.widthOfContainer(element, isName ? name : '');
+      const widthPx = this.widthAround(element, isName ? name : '');
       if (widthPx === null) return false;
       return mediaHolds((isName ? query : condition).replace(/\binline-size\b/gi, 'width'), { ...DESK, widthPx });
     });

@@ -296,7 +296,10 @@ export class Style {
     const parts = value.split(/("[^"]*"|'[^']*'|url\([^)]*\))/i);
     return parts
       .map((part, at) => {
-        if (at % 2 === 1) return part.replace(/^url\(\s*["']?(.*?)["']?\s*\)$/i, 'url($1)').replace(/^'(.*)'$/, '"$1"');
+        if (at % 2 === 1)
+          return part
+            .replace(/^url\(\s*["']?(.*?)["']?\s*\)$/i, (_all, address: string) => `url(${address.replace(/\\(.)/g, '$1')})`)
+            .replace(/^'(.*)'$/, '"$1"');
         const lower = /^(content|grid-template-areas|quotes|counter-|animation-name)/.test(property) ? part : part.toLowerCase();
         return lower
           .replace(LENGTH, (_all, amount: string, unit: string) => {

@@ -2,12 +2,18 @@ import * as z from 'zod';
 import { escapeAttribute, escapeText } from '../html/serialize';
 import { idSchema } from '../profile/schema';
 
+/** What may stand around content (HTML, section 4.3, and the element without meaning). */
+export const WRAPPER_ELEMENTS = ['main', 'article', 'section', 'div', 'aside', 'header', 'footer', 'nav', 'figure', 'center'] as const;
+
 /** A kind of published page: the markup around the content, its stylesheets in order, the width of its column. */
 export const pageKindSchema = z.strictObject({
   id: idSchema,
   name: z.string().min(1),
-  /** The elements around the content, from the outside in. */
-  wrapper: z.array(z.strictObject({ element: z.string().regex(/^[a-z][a-z0-9]*$/), className: z.string().optional() })).min(1),
+  /** The elements around the content, from the outside in: those that stand around parts of a page, and none that runs or hides it. */
+  wrapper: z
+    .array(z.strictObject({ element: z.enum(WRAPPER_ELEMENTS), className: z.string().max(200).optional() }))
+    .min(1)
+    .max(12),
   /** In the order in which they are loaded, none of them twice. */
   stylesheets: z.array(idSchema).refine((ids) => new Set(ids).size === ids.length, 'must name no stylesheet twice'),
   contentWidthPx: z.int().min(200).max(2000),

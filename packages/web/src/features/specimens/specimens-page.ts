@@ -9,6 +9,7 @@ import { libraryFeature, LibraryActions } from '../../state/library';
 import { sourceName } from '../../state/paste-words';
 import type { Specimen } from '../../state/types';
 import { Confirm, type Question } from '../../ui/confirm';
+import { download } from '../../ui/download';
 import { TitleLine } from '../../ui/title-line';
 import { idFrom } from '../profiles/new-profile';
 import { ExpectationsEditor } from './expectations-editor';
@@ -194,11 +195,11 @@ export class SpecimensPage {
 
   protected exportOne(): void {
     const { stored } = this.edited() ?? {};
-    if (stored != null) download(`${stored.id}.specimen.json`, [stored]);
+    if (stored != null) exported(`${stored.id}.specimen.json`, [stored]);
   }
 
   protected exportAll(): void {
-    download('specimens.json', this.all());
+    exported('specimens.json', this.all());
   }
 
   private async readFiles(files: readonly File[]): Promise<void> {
@@ -285,16 +286,9 @@ function documentOf({ name, kind, notes, profile, arrives, payload, expectations
   };
 }
 
-function download(name: string, specimens: readonly Specimen[]): void {
+function exported(name: string, specimens: readonly Specimen[]): void {
   const documents = specimens.map((specimen) => ({ ...documentOf(editedFrom(specimen)), id: specimen.id }));
-  const url = URL.createObjectURL(
-    new Blob([`${JSON.stringify(documents.length === 1 ? documents[0] : documents, null, 2)}\n`], { type: 'application/json' }),
-  );
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+  download(name, 'application/json', `${JSON.stringify(documents.length === 1 ? documents[0] : documents, null, 2)}\n`);
 }
 
 function shortType(type: string): string {

@@ -38,7 +38,9 @@ export class PageKindEditor {
   protected readonly profiles = computed(() => [...new Set(this.documents().map(({ profileId }) => profileId))]);
   protected readonly wrapper = linkedSignal(() => wrapperText(this.draft()?.wrapper ?? []));
   protected readonly wrapperFailure = computed(() =>
-    readWrapper(this.wrapper()) === null ? 'Write elements with their classes, from the outside in: main.page > article.body' : '',
+    readWrapper(this.wrapper()) === null
+      ? 'Write main, article, section or div with their classes, from the outside in: main.page > article.body'
+      : '',
   );
   protected readonly widths = linkedSignal(() => (this.draft()?.widthsPx ?? []).join(', '));
   protected readonly failure = signal('');

@@ -80,6 +80,14 @@ export class StyleDrafts {
     else this.sheets.update((all) => new Map([...all, [id, { id, purpose: '', media: '', css, revision: null, kinds: [], ...part }]]));
   }
 
+  /** Gives another name to a stylesheet that is not stored yet; false where the name is taken. */
+  rename(id: string, name: string): boolean {
+    const draft = this.sheets().get(id);
+    if (draft?.revision !== null || this.sheet(name) !== null) return false;
+    this.sheets.update((all) => new Map([...[...all].filter(([key]) => key !== id), [name, { ...draft, id: name }]]));
+    return true;
+  }
+
   beginKind(draft: KindDraft): void {
     this.kinds.update((all) => new Map([...all, [draft.id, draft]]));
   }

@@ -6,6 +6,8 @@ import { firstValueFrom } from 'rxjs';
 import { Api } from '../../state/api';
 import type { StylesheetVersion } from '../../state/types';
 import { CssField } from '../surface/css-field';
+import { download } from '../../ui/download';
+import { idFrom } from '../profiles/new-profile';
 import { StyleDrafts } from './style-drafts';
 
 /** One stylesheet of the site: its text with mistakes at their line, where it is loaded, and its versions. */
@@ -67,6 +69,15 @@ export class StylesheetEditor {
     this.drafts.editSheet(this.id(), part);
   }
 
+  /** A stylesheet that is not stored yet can still be called otherwise. */
+  protected rename(typed: string): void {
+    const name = idFrom(typed.replace(/\.css$/i, ''));
+    if (name === this.id()) return;
+    if (name === '' || !this.drafts.rename(this.id(), name))
+      this.failure.set(name === '' ? 'A file needs a name with letters in it.' : `There is already a stylesheet ${name}.css.`);
+    else void this.router.navigate(['/styles/sheet', name]);
+  }
+
   protected switchKind(kind: string, isOn: boolean): void {
     const on = new Set(this.draft()?.kinds);
     if (isOn) on.add(kind);
@@ -99,12 +110,7 @@ export class StylesheetEditor {
   }
 
   protected download(): void {
-    const url = URL.createObjectURL(new Blob([this.draft()?.css ?? ''], { type: 'text/css' }));
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = `${this.id()}.css`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(url), 10_000);
+    download(`${this.id()}.css`, 'text/css', this.draft()?.css ?? '');
   }
 
   private async doing(failed: string, act: () => Promise<void>): Promise<void> {

@@ -22,6 +22,7 @@ import { workshopFeature } from '../../state/workshop';
 import { frameHtml } from '../likeness/frame-html';
 import { PageFrame } from '../likeness/page-frame';
 import { idFrom } from '../profiles/new-profile';
+import { download } from '../../ui/download';
 import { ProfileEdit } from '../workshop/edit';
 import { settingOrigin } from '../workshop/origin';
 import { StyleLook } from './style-look';
@@ -218,12 +219,7 @@ export class StylesChapter {
       .flatMap(({ sheets }) => sheets.map((sheet) => sheet.css))
       .join('\n');
     const text = stylesAsCss(resolved.profile.styles, declarationsIn(css));
-    const url = URL.createObjectURL(new Blob([text], { type: 'text/css' }));
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = `${resolved.id}-styles.css`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(url), 10_000);
+    download(`${resolved.id}-styles.css`, 'text/css', text);
   }
 
   private freeId(id: string): string {

@@ -3,6 +3,7 @@ import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { isObject, resolveProfile, toSanitizerConfig, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';
+import { download } from '../../ui/download';
 import { ChangesTable } from './changes-table';
 import { ProfileEdit } from './edit';
 
@@ -32,12 +33,13 @@ export class FilesDialog {
   });
 
   protected exportProfile(): void {
-    download(this.fileName(), this.draft());
+    download(this.fileName(), 'application/json', `${JSON.stringify(this.draft(), null, 2)}\n`);
   }
 
   protected exportSanitizer(): void {
     const made = this.sanitizer();
-    if (made !== null) download(`${this.profileId() ?? 'profile'}.sanitizer.json`, made.config as unknown as Json);
+    if (made !== null)
+      download(`${this.profileId() ?? 'profile'}.sanitizer.json`, 'application/json', `${JSON.stringify(made.config, null, 2)}\n`);
   }
 
   protected async read(files: FileList | null): Promise<void> {
@@ -74,13 +76,4 @@ export class FilesDialog {
     this.edit.replace(incoming.document, `Taking over ${incoming.name}`);
     this.dialog.close();
   }
-}
-
-function download(name: string, content: Json): void {
-  const address = URL.createObjectURL(new Blob([`${JSON.stringify(content, null, 2)}\n`], { type: 'application/json' }));
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(address), 10_000);
 }
