@@ -115,6 +115,7 @@ const VIEWS = [
       await page.click('#chapter-tab-toolbar');
       await page.waitForSelector('.parts');
       await page.click('.parts button:nth-of-type(2)');
+      await page.waitForSelector('[data-task=embed] input');
       await page.click('[data-task=embed] input');
       await page.click('#bench-tab-author');
       await page.waitForSelector('.widths button:nth-of-type(2)');
