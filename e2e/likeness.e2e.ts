@@ -487,7 +487,7 @@ describe('stylesheets and page kinds', () => {
     await page.keyboard.type('main..x');
     await eventually(
       () => said(page, '#kind-wrapper-hint'),
-      (text) => text.startsWith('Write elements'),
+      (text) => text.startsWith('Write main, article'),
       'the mistake is not told',
     );
     await page.click('#kind-wrapper', { count: 3 });
