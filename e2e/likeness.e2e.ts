@@ -337,6 +337,15 @@ describe('the comparison', () => {
     await page.select('#likeness-profile', 'reply');
     await page.waitForFunction(() => location.pathname.includes('/reply/'));
     await eventually(titles, (all) => all.length > 0, 'a profile without documents has nothing to compare');
+    // Where there is nothing to compare, nothing is said to be the same.
+    await page.select('#likeness-profile', 'house');
+    await page.waitForFunction(() => location.pathname.includes('/house/'));
+    await eventually(
+      () => comparison.text('.causes'),
+      (text) => text.includes('Nothing is compared') && !text.includes('see the same'),
+      'an empty comparison is not told as one',
+    );
+    assert.equal(await page.$('.figure'), null);
     assert.deepEqual(comparison.mishaps, []);
   });
 

@@ -100,7 +100,7 @@ export class LikenessDesk {
 
   /** Takes a repair: into the stylesheets of the page, or into the profile's surface. Errors where somebody else was faster. */
   async take(repair: Repair, resolved: ResolvedProfile, page: StoredPageKind, label: string): Promise<void> {
-    const undo = repair.side === 'page' ? await this.takeOnPage(repair, page, label) : await this.takeInEditor(repair, resolved, label);
+    const undo = repair.side === 'page' ? await this.takeOnPage(repair, page, label) : await this.takeInEditor(repair, resolved);
     this.taken.update((all) => [...all, { label, undo }]);
   }
 
@@ -153,7 +153,7 @@ export class LikenessDesk {
       this.change({ note: `Taken back: ${label}`, pageKinds: [{ ...definition, revision: this.now(page.id, id).kindRevision }] });
   }
 
-  private async takeInEditor(repair: Repair, resolved: ResolvedProfile, label: string): Promise<() => Promise<void>> {
+  private async takeInEditor(repair: Repair, resolved: ResolvedProfile): Promise<() => Promise<void>> {
     const { surface } = resolved.profile;
     const stored = this.profile(resolved.id);
     const before = stored.document;
@@ -170,7 +170,6 @@ export class LikenessDesk {
       surface: { ...own, editingCss: css, ...(surface.stylesheets === 'page' ? { stylesheets: 'both' } : {}) },
     };
     await this.save(stored, changed);
-    void label;
     return async () => this.save(this.profile(resolved.id), before);
   }
 
