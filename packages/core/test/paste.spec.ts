@@ -306,7 +306,7 @@ describe('each pass', () => {
       '<ul><li>High<ul><li><b>low</b></li></ul></li></ul><h2>Fees</h2>',
       '<p>High</p><p><b>low</b></p><p>Fees</p>',
     ],
-    ['elements', { unwrap: ['h2', 'p'] }, '<h2>a</h2><p>b</p>', ' a  b '],
+    ['elements', { unwrap: ['h2', 'p'] }, '<h2>a</h2><p>b</p>', 'a<br>b'],
     ['classes', { drop: ['lead'] }, '<p class="lead note">a</p>', '<p class="note">a</p>'],
     ['inline-style', { vendor: 'keep' }, '<p style="-webkit-line-clamp: 2; color: red">a</p>', '<p style="-webkit-line-clamp: 2">a</p>'],
     [

@@ -29,7 +29,9 @@ function covers(one: Edit, other: Edit): boolean {
   return one.start <= other.start && one.end >= other.end;
 }
 
-function editsOf(input: string, { action, start, end, before, after, path }: LedgerEntry): Edit[] {
+function editsOf(input: string, { action, reason, start, end, before, after, path }: LedgerEntry): Edit[] {
+  if (reason === 'words-apart')
+    return [{ start, end: start, text: after }, ...(after === '<p>' ? [{ start: end, end, text: '</p>' }] : [])];
   const name = path.slice(path.lastIndexOf(' ') + 1).replace(/:nth-child\(\d+\)$/, '');
   const tagEnd = start + before.length;
   const endTag = new RegExp(`</${name}[\\t\\n\\f\\r ]*>$`, 'i').exec(input.slice(start, end));

@@ -237,15 +237,15 @@ describe('what an element must have', () => {
       'only in these parents, and so deep',
       { elements: { p: {}, ul: { depth: 2 }, li: { parents: ['ul'] }, ol: {} } },
       '<ol><li>a</li></ol><ul><li>b<ul><li>c<ul><li>d</li></ul></li></ul></li></ul>',
-      '<ol>a</ol><ul><li>b<ul><li>cd</li></ul></li></ul>',
-      ['parent-not-allowed: <li> → ', 'depth-limit: <ul> → ', 'parent-not-allowed: <li> → '],
+      '<ol>a</ol><ul><li>b<ul><li><p>c</p><p>d</p></li></ul></li></ul>',
+      ['parent-not-allowed: <li> → ', 'depth-limit: <ul> → ', 'parent-not-allowed: <li> → ', 'words-apart: c → <p>', 'words-apart: d → <p>'],
     ],
     [
       'an empty one goes, or is padded',
       { elements: { p: { empty: 'pad' }, em: { empty: 'remove' }, br: {}, td: {} } },
       '<p>a<em> <em></em></em></p><p></p><p><br></p>',
       '<p>a</p><p><br></p><p><br></p>',
-      ['empty-element: <em></em> → ', 'empty-element: <em> <em></em></em> → ', 'empty-element:  → <br>'],
+      ['empty-element: <em></em> → ', 'empty-element: <em> <em></em></em> → ', 'empty-element: <p> → <br>'],
     ],
     [
       'an element that becomes another with a class',
@@ -298,7 +298,7 @@ describe('headings', () => {
     headings: { others, top },
   });
   test.each([
-    ['by-element', '<h1>a</h1><h3>b</h3><h4>c</h4>', '<h2>a</h2><h3>b</h3>c'],
+    ['by-element', '<h1>a</h1><h3>b</h3><h4>c</h4>', '<h2>a</h2><h3>b</h3><p>c</p>'],
     ['shift', '<h1>a</h1><h2 id="x">b</h2><h3>c</h3>', '<h2>a</h2><h3 id="x">b</h3><h3>c</h3>'],
     ['shift', '<h4>a</h4><h5>b</h5><h4>c</h4>', '<h2>a</h2><h3>b</h3><h2>c</h2>'],
     ['shift', '<h2>a</h2><h3>b</h3>', '<h2>a</h2><h3>b</h3>'],

@@ -1,5 +1,15 @@
 import type { Token, TreeAdapter, TreeAdapterTypeMap, html } from 'parse5';
-import { type Attribute, type ChildNode, CommentNode, ElementNode, FragmentNode, type Node, type ParentNode, TextNode } from './node';
+import {
+  type Attribute,
+  type ChildNode,
+  CommentNode,
+  ElementNode,
+  FragmentNode,
+  joinText,
+  type Node,
+  type ParentNode,
+  TextNode,
+} from './node';
 
 /** How the names of parse5's tree interface map to our nodes. */
 export type NodeMap = TreeAdapterTypeMap<
@@ -19,6 +29,8 @@ export type NodeMap = TreeAdapterTypeMap<
 export class Adapter implements TreeAdapter<NodeMap> {
   created = 0;
   latest: ElementNode | null = null;
+  /** The place of the text that is about to be put into the tree. */
+  read: Pick<TextNode, 'start' | 'end' | 'stretches'> | null = null;
 
   createDocument(): FragmentNode {
     return new FragmentNode();
@@ -51,13 +63,25 @@ export class Adapter implements TreeAdapter<NodeMap> {
   }
   insertText(parent: ParentNode, text: string): void {
     const last = parent.children[parent.children.length - 1];
-    if (last?.type === 'text') last.value += text;
-    else this.appendChild(parent, new TextNode(text));
+    const node = this.textNode(text);
+    if (last?.type === 'text') joinText(last, node);
+    else this.appendChild(parent, node);
   }
   insertTextBefore(parent: ParentNode, text: string, reference: ChildNode): void {
     const previous = parent.children[indexFromEnd(parent.children, reference) - 1];
-    if (previous?.type === 'text') previous.value += text;
-    else this.insertBefore(parent, new TextNode(text), reference);
+    const node = this.textNode(text);
+    if (previous?.type === 'text') joinText(previous, node);
+    else this.insertBefore(parent, node, reference);
+  }
+  private textNode(text: string): TextNode {
+    const node = new TextNode(text);
+    const { read } = this;
+    if (read !== null) {
+      node.start = read.start;
+      node.end = read.end;
+      node.stretches = read.stretches;
+    }
+    return node;
   }
   adoptAttributes(element: ElementNode, attributes: Token.Attribute[]): void {
     const known = new Set(element.attributes.map(({ name }) => name));

@@ -35,7 +35,13 @@ function cloneTree(root: FragmentNode): FragmentNode {
 }
 
 function cloneNode(node: ChildNode): ChildNode {
-  if (node.type === 'text') return new TextNode(node.value);
+  if (node.type === 'text') {
+    const text = new TextNode(node.value);
+    text.start = node.start;
+    text.end = node.end;
+    text.stretches = node.stretches?.slice() ?? null;
+    return text;
+  }
   if (node.type === 'comment') {
     const comment = new CommentNode(node.data);
     comment.start = node.start;

@@ -24,10 +24,21 @@ export class FragmentNode {
 export class TextNode {
   readonly type = 'text' as const;
   parent: ParentNode | null = null;
-  /** UTF-16 offsets into the input, where a stage noted them; -1 where it did not. */
+  /** UTF-16 offsets into the input: where the first character was read, and where the last one ends; -1 for text that a stage made. */
   start = -1;
   end = -1;
+  /** Where each stretch of the value was read; null where the value stands in the input as it is. See `text-place.ts`. */
+  stretches: Stretch[] | null = null;
   constructor(public value: string) {}
+}
+
+/** A stretch of a text's value and the place in the input that it was read from. */
+export interface Stretch {
+  /** UTF-16 offset into the value; the stretch goes on to the next one's begin. */
+  at: number;
+  /** UTF-16 offsets into the input; the stretch stands there to the letter only where both are of one length. */
+  start: number;
+  end: number;
 }
 
 export class CommentNode {
@@ -69,20 +80,43 @@ export class ElementNode {
   }
 }
 
+/** Adds a text to another, with its places in the input. */
+export function joinText(text: TextNode, added: TextNode): void {
+  const at = text.value.length;
+  text.value += added.value;
+  if (added.value === '') return;
+  // What a stage made has no place of its own: it belongs to the character beside it.
+  if (text.start < 0) {
+    if (added.start < 0) return;
+    text.start = added.start;
+    text.end = added.end;
+    text.stretches = at === 0 ? [] : [{ at: 0, start: added.start, end: added.start }];
+  } else if (added.start < 0) {
+    (text.stretches ??= [{ at: 0, start: text.start, end: text.end }]).push({ at, start: text.end, end: text.end });
+    return;
+  } else if (text.stretches === null) {
+    if (added.stretches === null && text.end === added.start) {
+      text.end = added.end;
+      return;
+    }
+    text.stretches = [{ at: 0, start: text.start, end: text.end }];
+  }
+  if (added.stretches === null) text.stretches.push({ at, start: added.start, end: added.end });
+  else for (const { at: offset, start, end } of added.stretches) text.stretches.push({ at: at + offset, start, end });
+  text.start = Math.min(text.start, added.start);
+  text.end = Math.max(text.end, added.end);
+}
+
 /** Adds a node at the end of a parent, joining text to the text before it as the parser would. */
 export function append(parent: ParentNode, node: ChildNode): void {
   const { children } = parent;
   if (node.type === 'text') {
+    if (node.value.length === 0) return;
     const last = children[children.length - 1];
     if (last?.type === 'text') {
-      last.value += node.value;
-      if (node.start >= 0) {
-        if (last.start < 0) last.start = node.start;
-        last.end = node.end;
-      }
+      joinText(last, node);
       return;
     }
-    if (node.value.length === 0) return;
   }
   node.parent = parent;
   children.push(node);
@@ -94,4 +128,14 @@ export function copyPlace(from: ElementNode, to: ElementNode): void {
   to.startTagEnd = from.startTagEnd;
   to.endTagStart = from.endTagStart;
   to.end = from.end;
+}
+
+/** Takes an element out of its parent; it is looked for from the end, where what was put there last stands. */
+export function takeOff(element: ElementNode): void {
+  const { children } = element.parent!;
+  for (let i = children.length - 1; i >= 0; i--)
+    if (children[i] === element) {
+      children.splice(i, 1);
+      return;
+    }
 }

@@ -1,6 +1,6 @@
 import { Parser, Token, Tokenizer, type html as names } from 'parse5';
 import { Adapter, type NodeMap } from './adapter';
-import { ElementNode, FragmentNode, HTML_NAMESPACE, type ParentNode } from './node';
+import { ElementNode, FragmentNode, HTML_NAMESPACE, type ParentNode, type Stretch } from './node';
 import { repeatedAttributes } from './positions';
 
 /** A part of the input that the HTML standard's own algorithm leaves out of the tree, so that no later stage ever sees it. */
@@ -21,6 +21,17 @@ export interface ParsedFragment {
 }
 
 type PlacedToken = Token.Token & { start: number; end: number; isUsed?: boolean; repeats?: boolean };
+
+type PlacedText = Token.CharacterToken & { start?: number; end?: number; stretches?: Stretch[] | null };
+
+function place(token: PlacedText, at: number, start: number, end: number, isWritten: boolean): void {
+  if (token.start === undefined) {
+    token.start = start;
+    token.stretches = isWritten ? [{ at, start, end }] : null;
+  } else if (isWritten || token.stretches != null || token.end !== start)
+    (token.stretches ??= [{ at: 0, start: token.start, end: token.end! }]).push({ at, start, end });
+  token.end = end;
+}
 
 /** parse5's tokenizer, which also notes where each tag and comment begins and ends: two numbers a token instead of a location object for each. */
 class PlacingTokenizer extends Tokenizer {
@@ -45,6 +56,31 @@ class PlacingTokenizer extends Tokenizer {
     const { length } = attrs;
     super._leaveAttrName();
     if (attrs.length === length) (this.currentToken as PlacedToken).repeats = true;
+  }
+  /** A stretch of characters goes into the token that is being made: as it stands in the input, and then what a reference or a carriage return became. */
+  override _flushRun(text: string): void {
+    if (this.currentToken === null && this.currentCharacterToken !== null) this.placeText(this.currentCharacterToken as PlacedText, text);
+    super._flushRun(text);
+  }
+  override _startCharacterReference(): void {
+    super._startCharacterReference();
+    this.referenceStart = this.preprocessor.offset;
+  }
+  private referenceStart = -1;
+  private placedUntil = 0;
+  private placeText(token: PlacedText, text: string): void {
+    const { droppedBufferSize, offset } = this.preprocessor;
+    const at = token.chars.length;
+    const [from, to] = [droppedBufferSize + this.runStart, droppedBufferSize + this.runEnd];
+    if (to > from) {
+      place(token, at, from, to, false);
+      this.placedUntil = to;
+    }
+    if (text.length === 0) return;
+    // A reference begins at its ampersand, unless something was read behind that already.
+    const start = this.referenceStart >= this.placedUntil ? this.referenceStart : offset;
+    place(token, at + Math.max(0, to - from), start, offset + 1, true);
+    this.placedUntil = offset + 1;
   }
   override prepareToken(token: Token.Token): void {
     super.prepareToken(token);
@@ -128,6 +164,12 @@ class PlacingParser extends Parser<NodeMap> {
     this.place(token);
     const element = this.adapter.latest!;
     element.endTagStart = element.end = element.startTagEnd;
+  }
+  override _insertCharacters(token: Token.CharacterToken): void {
+    const { start = -1, end = -1, stretches = null } = token as PlacedText;
+    this.adapter.read = start < 0 ? null : { start, end, stretches };
+    super._insertCharacters(token);
+    this.adapter.read = null;
   }
   override _insertTemplate(token: Token.TagToken): void {
     super._insertTemplate(token);

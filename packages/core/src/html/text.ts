@@ -1,5 +1,6 @@
-import { HIDDEN_ELEMENTS } from './elements';
-import type { Node } from './node';
+import { isHidden } from './display';
+import type { ElementNode, Node } from './node';
+import { steps } from './steps';
 
 /**
  * Counts the letters a reader could see: UTF-16 code units that are not white space (as in HTML, "ASCII whitespace",
@@ -34,13 +35,14 @@ function isLetter(code: number): boolean {
   return code > 0x20 ? code !== 0xa0 : code !== 0x20 && code !== 0x0a && code !== 0x09 && code !== 0x0c && code !== 0x0d;
 }
 
-/** The letters a reader could see in a node and all it holds; text of scripts, styles and the like counts as nothing. */
+/** The letters a reader could see in a node and all it holds; what is hidden counts as nothing. */
 export function visibleLetters(root: Node): number {
   let count = 0;
   const stack: Node[] = [root];
   for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
+    steps.taken++;
     if (node.type === 'text') count += countLetters(node.value);
-    else if (node.type === 'fragment' || (node.type === 'element' && !HIDDEN_ELEMENTS.has(node.name)))
+    else if (node.type === 'fragment' || (node.type === 'element' && !isHidden(node)))
       for (const child of node.children) stack.push(child);
   }
   return count;
@@ -51,9 +53,30 @@ export function visibleText(root: Node): string {
   let text = '';
   const stack: Node[] = [root];
   for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
+    steps.taken++;
     if (node.type === 'text') text += node.value;
-    else if (node.type === 'fragment' || (node.type === 'element' && !HIDDEN_ELEMENTS.has(node.name)))
+    else if (node.type === 'fragment' || (node.type === 'element' && !isHidden(node)))
       for (let i = node.children.length - 1; i >= 0; i--) stack.push(node.children[i]!);
+  }
+  return text;
+}
+
+/**
+ * The first words of a node, for those who only look at its begin.
+ *
+ * @param most so many UTF-16 units are enough; a little more may be given
+ * @param within told of each element below; false ends the reading there
+ */
+export function firstText(root: Node, most: number, within: (element: ElementNode) => boolean = () => true): string {
+  let text = '';
+  const stack: Node[] = [root];
+  for (let node = stack.pop(); node !== undefined && text.length < most; node = stack.pop()) {
+    steps.taken++;
+    if (node.type === 'text') text += node.value;
+    else if (node.type === 'fragment' || (node.type === 'element' && !isHidden(node))) {
+      if (node !== root && node.type === 'element' && !within(node)) return text;
+      for (let i = node.children.length - 1; i >= 0; i--) stack.push(node.children[i]!);
+    }
   }
   return text;
 }

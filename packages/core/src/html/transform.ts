@@ -1,4 +1,7 @@
-import { append, type ChildNode, type CommentNode, type ElementNode, type ParentNode, type TextNode } from './node';
+import { Boundary, settleBoundaries, type Means } from './boundary';
+import { isHidden, partingOf, type Parting } from './display';
+import { append, type ChildNode, type CommentNode, type ElementNode, type ParentNode, takeOff, type TextNode } from './node';
+import { steps } from './steps';
 
 /** What becomes of one node: it stays, its tags go, it goes whole, or other nodes stand in its place. */
 export type Fate = 'keep' | 'unwrap' | 'drop' | readonly ChildNode[];
@@ -10,63 +13,105 @@ export interface Transformation {
   comment?: (comment: CommentNode, parent: ParentNode) => Fate;
   /** Told once everything in a kept element is done; false takes it out again. */
   done?: (element: ElementNode) => boolean;
+  /** With what words that were apart are kept apart; without it by paragraphs, and by breaks where none can stand. */
+  apart?: Pick<Means, 'paragraph' | 'lineBreak'>;
 }
 
 /**
  * Changes a tree in one walk with a stack of its own, in time linear to its size: children are taken off their parent and
  * put back as the transformation says. Nodes that stand in another's place are not looked at again, except where the
- * element itself is one of them.
+ * element itself is one of them. Words that were apart stay so: where a block goes, paragraphs, breaks or spaces stand.
  */
-export function transform(root: ParentNode, { element, text, comment, done }: Transformation): void {
+export function transform(root: ParentNode, { element, text, comment, done, apart = BY_PARAGRAPHS }: Transformation): void {
   interface Open {
     children: readonly ChildNode[];
     next: number;
     target: ParentNode;
     /** The element that is being filled; null where its content goes into one further out. */
     fills: ElementNode | null;
+    /** What parts the content of an element that is unwrapped from what follows it. */
+    parting: Parting | null;
   }
+  const bounded = new Set<ParentNode>();
+  const means: Means = { ...apart, shown: new Map(), blocks: new Map() };
+  const mark = (target: ParentNode, parting: Parting | null): void => {
+    if (parting === null) return;
+    const boundary = new Boundary(parting, null);
+    boundary.parent = target;
+    target.children.push(boundary);
+    bounded.add(target);
+  };
   const stack: Open[] = [];
-  const open = (source: ParentNode, target: ParentNode, fills: ElementNode | null): void => {
+  const open = (source: ParentNode, target: ParentNode, fills: ElementNode | null, parting: Parting | null): void => {
     const { children } = source;
     source.children = [];
-    stack.push({ children, next: 0, target, fills });
+    stack.push({ children, next: 0, target, fills, parting });
   };
-  open(root, root, null);
+  /** What is complete has its boundaries replaced; those at the edges of a word of the line go out to where it stands. */
+  const settle = (target: ParentNode): void => {
+    if (!bounded.delete(target)) return;
+    const { before, after } = settleBoundaries(target, means);
+    if (target.type !== 'element' || target === root || target.parent === null) return;
+    const outer = target.parent;
+    if (before !== null) {
+      outer.children.pop();
+      mark(outer, before.parting);
+      outer.children.push(target);
+    }
+    if (after !== null) mark(outer, after.parting);
+  };
+  open(root, root, null, null);
   while (stack.length > 0) {
     const frame = stack[stack.length - 1]!;
     const child = frame.children[frame.next++];
+    steps.taken++;
     if (child === undefined) {
       stack.pop();
-      // Nothing was put behind it yet, so it is its parent's last child.
-      if (frame.fills !== null && done?.(frame.fills) === false) frame.fills.parent!.children.pop();
+      const { fills } = frame;
+      if (fills !== null || stack.length === 0) settle(frame.target);
+      mark(frame.target, frame.parting);
+      // Nothing but boundaries was put behind it yet.
+      if (fills !== null && done?.(fills) === false) {
+        takeOff(fills);
+        if (!isHidden(fills)) mark(fills.parent!, partingOf(fills));
+      }
       continue;
     }
     const { target } = frame;
+    // What an element is may be changed by those who are asked.
+    const parting = child.type === 'element' ? partingOf(child) : null;
     const fate =
       child.type === 'element'
         ? (element?.(child, target) ?? 'keep')
         : child.type === 'text'
           ? (text?.(child, target) ?? 'keep')
           : (comment?.(child, target) ?? 'keep');
-    if (fate === 'drop') continue;
-    if (fate === 'unwrap' && child.type === 'element') open(child, target, null);
-    else if (typeof fate === 'object') {
+    if (fate === 'drop') {
+      if (child.type === 'element' && parting !== null && !isHidden(child)) mark(target, parting);
+    } else if (fate === 'unwrap' && child.type === 'element') {
+      mark(target, parting);
+      open(child, target, null, parting);
+    } else if (typeof fate === 'object') {
       for (const node of fate) {
         append(target, node);
-        if (node === child && child.type === 'element') open(child, child, child);
+        if (node === child && child.type === 'element') open(child, child, child, null);
       }
     } else {
       append(target, child);
-      if (child.type === 'element') open(child, child, child);
+      if (child.type === 'element') open(child, child, child, null);
     }
   }
 }
+
+/** In a paste paragraphs are always to be had; where the rules do not keep them, those part the words in their turn. */
+const BY_PARAGRAPHS: Pick<Means, 'paragraph' | 'lineBreak'> = { paragraph: true, lineBreak: true };
 
 /** Every element of a tree, in document order. */
 export function elementsOf(root: ParentNode): ElementNode[] {
   const found: ElementNode[] = [];
   const stack: ParentNode[] = [root];
   for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
+    steps.taken++;
     if (node.type === 'element' && node !== root) found.push(node);
     for (let i = node.children.length - 1; i >= 0; i--) {
       const child = node.children[i]!;

@@ -57,6 +57,10 @@ export type Reason =
   | 'empty-element'
   | 'empty-paragraph'
   | 'nesting-impossible'
+  | 'words-apart'
+  | 'part-without-whole'
+  | 'hidden-content'
+  | 'deleted-content'
   | 'paste-office'
   | 'paste-note'
   | 'paste-list'
@@ -104,4 +108,6 @@ export interface LedgerEntry {
   textLost: number;
   severity: Severity;
   reason: Reason;
+  /** What is said beside the reason: what characters are called, what a guess rests on. */
+  detail?: string;
 }

@@ -21,9 +21,14 @@ export interface EntryGroup {
   after: string;
   /** The hosts of the addresses concerned, where there are any. */
   hosts: string[];
+  /** What is said beside the reason, once each: names of characters, what guesses rest on. */
+  details: string[];
   /** Indices into the ledger. */
   places: number[];
 }
+
+/** So many different details are told of one group. */
+const MOST_DETAILS = 5;
 
 const STYLE_REASONS: ReadonlySet<Reason> = new Set([
   'style-forbidden',
@@ -126,6 +131,7 @@ export function groupEntries(ledger: readonly LedgerEntry[]): EntryGroup[] {
           textLost: 0,
           after,
           hosts: [],
+          details: [],
           places: [],
         }),
       );
@@ -133,6 +139,8 @@ export function groupEntries(ledger: readonly LedgerEntry[]): EntryGroup[] {
     if (group.after !== after) group.after = '';
     const host = /(?:src|href)\s*=\s*["']?(?:https?:)?\/\/([^/"'\s>?#]+)/i.exec(entry.before)?.[1];
     if (host !== undefined && group.hosts.length < 3 && !group.hosts.includes(host)) group.hosts.push(host);
+    const { detail } = entry;
+    if (detail !== undefined && group.details.length < MOST_DETAILS && !group.details.includes(detail)) group.details.push(detail);
     group.places.push(index);
   });
   return [...groups.values()].sort(

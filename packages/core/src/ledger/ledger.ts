@@ -24,6 +24,8 @@ export interface Report {
   path: string;
   after: string;
   textLost: number;
+  /** What is said beside the reason: what characters are called, what a guess rests on. */
+  detail?: string | undefined;
 }
 
 const LONGEST_SOURCE = 500;
@@ -50,6 +52,7 @@ export class Ledger {
         ? { stage, layer, rule, action, start, end, line, column, path, before, after, textLost, severity, reason }
         : { stage, layer, rule, origin, action, start, end, line, column, path, before, after, textLost, severity, reason },
     );
+    if (report.detail !== undefined) this.all[this.all.length - 1]!.detail = report.detail;
   }
 
   /** All entries, in the order in which they were reported. */

@@ -1,19 +1,24 @@
+import { Boundary, settleBoundaries, type Means } from '../html/boundary';
+import { isHidden, partingOf, type Parting } from '../html/display';
 import { HIDDEN_ELEMENTS, NOTHING_WITHOUT_SOURCE, REPLACED_ELEMENTS, VOID_ELEMENTS } from '../html/elements';
-import { append, type ChildNode, type CommentNode, ElementNode, HTML_NAMESPACE, type ParentNode, TextNode } from '../html/node';
+import { append, type ChildNode, type CommentNode, ElementNode, HTML_NAMESPACE, type ParentNode, takeOff, TextNode } from '../html/node';
 import type { ParsedFragment } from '../html/parse';
 import { attributeRanges, type Range } from '../html/positions';
 import { startTag } from '../html/serialize';
 import { countLetters, hasLetters, offsetAfterLetters, visibleLetters } from '../html/text';
+import { placeOfText, replaceText } from '../html/text-place';
 import type { Action, Reason, Severity, Stage } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
 import { judgeAttributes, type AttributeChange } from './attributes';
-import type { CompiledElement, CompiledRules } from './compile';
+import type { CompiledElement, CompiledRules, Demands } from './compile';
 import { tidyHardSpaces } from './hard-spaces';
 import { headingRules, shiftOf } from './headings';
 import { collectIds, type IdNames } from './ids';
+import { MADE_WHOLES, wholesOf } from './parts';
 
 const FLOOR_COMMENTS: Authority = { layer: 'safety-floor', rule: '/comments' };
 const FLOOR_DROP: Authority = { layer: 'safety-floor', rule: '/elements/drop' };
+const HTML_STANDARD: Authority = { layer: 'html-standard', rule: '' };
 
 /** After so many steps a path begins anew with an ellipsis: enough to find the place, and linear on deep input. */
 const LONGEST_PATH = 20;
@@ -43,6 +48,14 @@ interface Frame {
   shows: boolean;
   /** Whether readers see nothing of what is in here. */
   isHidden: boolean;
+  /** What parts it from the words behind it, where its tags went. */
+  after: Boundary | null;
+}
+
+/** Who took away what parted words, and where. */
+interface Cause {
+  by: Authority;
+  path: string;
 }
 
 /**
@@ -62,8 +75,7 @@ export function applyRules(fragment: ParsedFragment, rules: CompiledRules, ledge
     walk = new Walk(fragment, rules, ledger, stage);
     walk.run();
   }
-  if (rules.hardSpaces !== null && walk.hardSpaced.size > 0)
-    tidyHardSpaces(fragment.root, walk.hardSpaced, rules.hardSpaces, ledger, stage);
+  if (rules.hardSpaces !== null && walk.hasHardSpaces) tidyHardSpaces(fragment.root, rules.hardSpaces, ledger, stage);
 }
 
 class Walk {
@@ -78,8 +90,12 @@ class Walk {
   private readonly openOf = new Map<string, number>();
   /** Empty paragraphs that stay, of which only one in a row does. */
   private readonly emptyKept = new Set<ChildNode>();
-  /** The texts of the result that hold hard spaces. */
-  readonly hardSpaced = new Set<ChildNode>();
+  /** Whether any text of the result holds a hard space. */
+  hasHardSpaces = false;
+  /** What received boundaries, until they are settled. */
+  private readonly bounded = new Set<ParentNode>();
+  /** Lists that were made for items without one. */
+  private readonly wholes = new Set<ElementNode>();
 
   constructor(
     private readonly fragment: ParsedFragment,
@@ -137,19 +153,102 @@ class Walk {
       fills,
       shows: false,
       isHidden,
+      after: null,
     });
   }
 
-  /** The same for an element that goes while its content stays. */
-  private openInto(element: ElementNode, frame: Frame, endText = ''): void {
+  /** The same for an element that goes while its content stays. What parted its words from those beside it still does. */
+  private openInto(element: ElementNode, frame: Frame, by: Authority, endText = '', parting = partingOf(element)): void {
+    const boundary = parting === null ? null : this.mark(frame.target, parting, this.causeOf(element.name, frame, by));
     this.open(element, frame.target, frame.depth, endText, frame.elementsSeen, null, frame.isHidden);
+    this.frames[this.frames.length - 1]!.after = boundary;
+  }
+
+  private causeOf(name: string, frame: Frame, by: Authority): Cause {
+    return { by, path: this.ledger === null ? '' : this.pathOf(name, frame) };
+  }
+
+  /** Notes that words on the two sides of this place are apart. */
+  private mark(target: ParentNode, parting: Parting, cause: Cause): Boundary {
+    const boundary = new Boundary(parting, cause);
+    boundary.parent = target;
+    target.children.push(boundary);
+    this.bounded.add(target);
+    return boundary;
+  }
+
+  private markAgain(target: ParentNode, { parting, cause }: Boundary): void {
+    this.mark(target, parting, cause as Cause);
+  }
+
+  /** Puts what is needed in the place of the boundaries of a target that is complete. */
+  private settle(target: ParentNode, depth: number, holder: Frame | undefined): void {
+    if (!this.bounded.delete(target)) return;
+    for (const whole of this.wholes)
+      if (whole.parent === target && whole.children.every(({ type }) => type !== 'element')) {
+        target.children.splice(target.children.indexOf(whole), 1, ...whole.children);
+        this.wholes.delete(whole);
+        this.elementsKept--;
+      }
+    const room = this.rules.elements === null ? Infinity : this.rules.elements.limit - this.elementsKept;
+    // As many as there could be; where not all of them may stay, a space does.
+    const isRoom = depth < this.rules.nesting.limit && room >= target.children.length;
+    const edges = settleBoundaries(target, { ...this.means, paragraph: isRoom && this.canMake('p'), lineBreak: isRoom && this.canMake('br') });
+    if (holder === undefined || target.type !== 'element') return;
+    const outer = target.parent!;
+    if (edges.before !== null) {
+      outer.children.pop();
+      this.markAgain(outer, edges.before);
+      target.parent = outer;
+      outer.children.push(target);
+    }
+    if (edges.after !== null) this.markAgain(outer, edges.after);
+  }
+
+  private readonly means: Means = {
+    paragraph: false,
+    lineBreak: false,
+    shown: new Map(),
+    blocks: new Map(),
+    onMade: (made, place, cause, paragraph) => {
+      if (made !== ' ') this.elementsKept++;
+      if (paragraph !== null && this.seesEmpty) this.emptyKept.delete(paragraph);
+      if (this.ledger === null) return;
+      const { by, path } = cause as Cause;
+      const { start, end } = place ?? { start: 0, end: 0 };
+      const after = made === ' ' ? ' ' : `<${made}>`;
+      this.ledger.add(this.stage, {
+        by,
+        action: 'changed',
+        reason: 'words-apart',
+        severity: 'tidy',
+        start,
+        end,
+        beforeEnd: end,
+        path,
+        after,
+        textLost: 0,
+      });
+    },
+  };
+
+  /** Whether an element that is put there stays as it is. */
+  private canMake(name: string): boolean {
+    const { outcome, name: kept, demands } = this.rules.element(name);
+    return outcome === 'keep' && kept === name && (demands === null || asksNothing(demands));
   }
 
   private close(frame: Frame): void {
     if (frame.endText !== '') this.text(new TextNode(frame.endText), frame);
     this.frames.pop();
     const parent = this.frames[this.frames.length - 1];
+    if (frame.fills !== null || parent === undefined) this.settle(frame.target, frame.depth, parent);
     if (parent === undefined) return;
+    this.closeInto(frame, parent);
+    if (frame.after !== null) this.markAgain(frame.fills === null ? frame.target : parent.target, frame.after);
+  }
+
+  private closeInto(frame: Frame, parent: Frame): void {
     const { fills } = frame;
     if (fills !== null) {
       if (fills.demands?.depth != null) this.openOf.set(fills.name, this.openOf.get(fills.name)! - 1);
@@ -160,11 +259,6 @@ class Walk {
 
   private text(text: TextNode, frame: Frame): void {
     const { letters } = this.rules;
-    if (this.rules.hardSpaces !== null && text.value.includes('\u00a0')) {
-      const { start, end } = this.textRange(frame);
-      text.start = start;
-      text.end = end;
-    }
     if (letters === null || frame.isHidden) {
       this.put(text, frame);
       return;
@@ -180,29 +274,22 @@ class Walk {
     this.lettersKept += before;
     this.isFull = true;
     if (all > before) {
-      const { start, end } = this.textRange(frame);
+      const { start, end } = placeOfText(text, kept) ?? this.placeIn(frame);
       this.note(frame, '#text', letters.by, 'removed', 'letter-limit', 'loss', start, end, end, '', all - before);
     }
-    text.value = text.value.slice(0, kept);
+    replaceText(text, kept, text.value.length, '');
     this.put(text, frame);
   }
 
   private put(text: TextNode, frame: Frame): void {
     if (this.seesEmpty && !frame.shows && hasLetters(text.value)) frame.shows = true;
     append(frame.target, text);
-    // The text may have been joined to the one before it.
-    if (text.start >= 0) this.hardSpaced.add(frame.target.children[frame.target.children.length - 1]!);
+    if (!this.hasHardSpaces && this.rules.hardSpaces !== null && text.value.includes('\u00a0')) this.hasHardSpaces = true;
   }
 
-  /** Where the text that `frame` is at stands in the input, by what stands around it. */
-  private textRange({ source, children, next }: Frame): Range {
-    const before = children[next - 2];
-    const after = children[next];
-    const { length } = this.fragment.input;
-    const start = before !== undefined && before.type !== 'text' ? before.end : source.type === 'element' ? source.startTagEnd : 0;
-    const end = after !== undefined && after.type !== 'text' ? after.start : source.type === 'element' ? source.endTagStart : length;
-    const from = Math.min(Math.max(start, 0), length);
-    return { start: from, end: Math.min(Math.max(end, from), length) };
+  /** The place of the element whose children `frame` walks: that of something without a place of its own. */
+  private placeIn({ source }: Frame): Range {
+    return source.type === 'element' && source.start >= 0 ? { start: source.start, end: source.startTagEnd } : { start: 0, end: 0 };
   }
 
   private element(element: ElementNode, frame: Frame): void {
@@ -216,8 +303,11 @@ class Walk {
     if (rule.outcome === 'keep') this.keep(element, rule, frame);
     else if (rule.outcome === 'text' && element.start >= 0 && !element.isCopy && !HIDDEN_ELEMENTS.has(name)) {
       this.reportElement(element, frame, 'shown-as-text', rule.by, 'element-shown-as-text', 0);
+      const parting = partingOf(element);
+      const boundary = parting === null ? null : this.mark(frame.target, parting, this.causeOf(name, frame, rule.by));
       this.text(new TextNode(this.source(element.start, element.startTagEnd)), frame);
-      this.openInto(element, frame, this.source(element.endTagStart, element.end));
+      this.openInto(element, frame, rule.by, this.source(element.endTagStart, element.end), null);
+      this.frames[this.frames.length - 1]!.after = boundary;
     } else this.refuse(element, frame, rule.outcome === 'drop' ? 'drop' : 'unwrap', rule.by, rule.reason);
   }
 
@@ -228,47 +318,108 @@ class Walk {
 
   /** Takes an element away, with its content or without. */
   private refuse(element: ElementNode, frame: Frame, outcome: 'drop' | 'unwrap', by: Authority, reason: Reason): void {
-    // What an element hid from readers must not turn up on the page when only its tags go.
-    if (outcome === 'drop' || HIDDEN_ELEMENTS.has(element.name)) {
-      this.reportElement(element, frame, 'removed', by, reason, frame.isHidden ? 0 : visibleLetters(element));
+    // What readers did not see, or saw as deleted, must not turn up on the page when only the tags around it go.
+    const hides = outcome === 'unwrap' && isHidden(element) && !(element.name === 'rp' && this.rules.element('rt').outcome !== 'keep' && !isHiddenAs(element, 'span'));
+    if (outcome === 'drop' || hides || element.name === 'del') {
+      const lost = frame.isHidden ? 0 : visibleLetters(element);
+      const why = outcome === 'drop' || HIDDEN_ELEMENTS.has(element.name) ? reason : hides ? 'hidden-content' : 'deleted-content';
+      this.reportElement(element, frame, 'removed', by, why, lost);
+      const parting = isHidden(element) && !REPLACED_ELEMENTS.has(element.name) ? null : partingOf(element);
+      if (parting !== null) this.mark(frame.target, parting, this.causeOf(element.name, frame, by));
       return;
     }
-    this.reportElement(element, frame, 'unwrapped', by, reason, 0);
-    this.openInto(element, frame);
+    // The brackets around a reading are shown only where the reading itself is not.
+    const shown = element.name === 'rp' && !frame.isHidden ? -lettersIn(element) : 0;
+    this.reportElement(element, frame, 'unwrapped', by, reason, shown);
+    this.openInto(element, frame, by, '', element.name === 'rt' && isBracketed(frame) ? null : partingOf(element));
   }
 
   private keep(element: ElementNode, rule: CompiledElement, frame: Frame): void {
     const { nesting, elements } = this.rules;
     const { demands } = rule;
-    if (frame.depth >= nesting.limit) return this.refuse(element, frame, 'unwrap', nesting.by, 'nesting-limit');
-    if (elements !== null && this.elementsKept >= elements.limit)
+    const whole = this.wholeFor(rule.name, frame);
+    if (whole === 'none') {
+      const by = demands === null ? null : this.refusedIn(frame.target, demands);
+      return this.refuse(element, frame, 'unwrap', by ?? HTML_STANDARD, by === null ? 'part-without-whole' : 'parent-not-allowed');
+    }
+    const depth = frame.depth + (whole === 'there' ? 0 : 1);
+    if (depth >= nesting.limit) return this.refuse(element, frame, 'unwrap', nesting.by, 'nesting-limit');
+    if (elements !== null && this.elementsKept + (depth - frame.depth) >= elements.limit)
       return this.refuse(element, frame, 'unwrap', elements.by, 'element-limit');
     if (demands !== null) {
-      const parent = frame.target.type === 'element' ? frame.target.name : '';
-      for (const { names, by } of demands.parents)
-        if (!names.has(parent)) return this.refuse(element, frame, 'unwrap', by, 'parent-not-allowed');
-      const { depth } = demands;
-      if (depth !== null && (this.openOf.get(rule.name) ?? 0) >= depth.limit)
-        return this.refuse(element, frame, 'unwrap', depth.by, 'depth-limit');
+      const by = this.refusedIn(whole === 'there' ? frame.target : whole, demands);
+      if (by !== null) return this.refuse(element, frame, 'unwrap', by, 'parent-not-allowed');
+      const { depth: deepest } = demands;
+      if (deepest !== null && (this.openOf.get(rule.name) ?? 0) >= deepest.limit)
+        return this.refuse(element, frame, 'unwrap', deepest.by, 'depth-limit');
     }
+    const parted = partingOf(element);
     if (!this.keepAttributes(element, rule, frame)) return;
     const original = element.name;
     if (rule.name !== original) {
+      const lost = !frame.isHidden && !isHidden(element) && isHiddenAs(element, rule.name) ? visibleLetters(element) : 0;
       element.name = rule.name;
-      if (this.ledger !== null) this.reportRenamed(element, original, rule, frame);
+      if (this.ledger !== null) this.reportRenamed(element, original, rule, frame, lost);
     }
     this.elementsKept++;
-    append(frame.target, element);
+    // A block that became a word of the line, by its name or by its style, still parts what is beside it.
+    const boundary =
+      parted !== null && partingOf(element) === null ? this.mark(frame.target, parted, this.causeOf(original, frame, rule.by)) : null;
+    append(whole === 'there' ? frame.target : this.makeWhole(whole, element, frame), element);
     if (REPLACED_ELEMENTS.has(element.name) || element.name === 'hr') frame.shows = true;
     if (element.name === 'iframe') this.hollow(element, frame);
     else if (VOID_ELEMENTS.has(element.name) && element.children.length > 0) {
       // A void element holds nothing; what was in the element renamed to it follows it.
-      this.openInto(element, frame);
+      this.openInto(element, frame, rule.by, '', parted);
+      return;
     } else if (element.children.length > 0) {
       if (demands?.depth != null) this.openOf.set(rule.name, (this.openOf.get(rule.name) ?? 0) + 1);
-      this.open(element, element, frame.depth + 1, '', frame.elementsSeen, rule, frame.isHidden || HIDDEN_ELEMENTS.has(element.name));
+      this.open(element, element, depth + 1, '', frame.elementsSeen, rule, frame.isHidden || isHidden(element));
+      this.frames[this.frames.length - 1]!.after = boundary;
+      return;
     } else if (this.seesEmpty && !VOID_ELEMENTS.has(element.name) && !REPLACED_ELEMENTS.has(element.name))
       this.closeEmpty(element, rule, frame);
+    if (boundary !== null) this.markAgain(frame.target, boundary);
+  }
+
+  /** The rule that says that an element may not stand in a parent; null where none does. */
+  private refusedIn(target: ParentNode | string, { parents }: Demands): Authority | null {
+    const parent = typeof target === 'string' ? target : target.type === 'element' ? target.name : '';
+    return parents.find(({ names }) => !names.has(parent))?.by ?? null;
+  }
+
+  /** Whether a part stands in its whole; else the whole that can be made for it, or that there is none. */
+  private wholeFor(name: string, { target }: Frame): 'there' | 'none' | 'ul' | 'dl' {
+    const wholes = wholesOf(name);
+    if (wholes === null || (target.type === 'element' && wholes.has(target.name))) return 'there';
+    // Groups of a description list may stand in a `div` of it (HTML, section 4.4.9).
+    if (wholes.has('dl') && target.type === 'element' && target.name === 'div' && target.parent?.type === 'element' && target.parent.name === 'dl')
+      return 'there';
+    const made = MADE_WHOLES[name];
+    return made !== undefined && this.canMake(made) ? made : 'none';
+  }
+
+  /** The list that was made for the item before, or a new one. */
+  private makeWhole(name: 'ul' | 'dl', part: ElementNode, frame: Frame): ElementNode {
+    const { target } = frame;
+    const { children } = target;
+    const last = children[children.length - 1];
+    const isBlank = last?.type === 'text' && !hasLetters(last.value);
+    const before = isBlank ? children[children.length - 2] : last;
+    if (before?.type === 'element' && before.name === name && this.wholes.has(before)) {
+      if (isBlank) append(before, children.pop()!);
+      return before;
+    }
+    const whole = new ElementNode(name, HTML_NAMESPACE, []);
+    whole.start = whole.startTagEnd = Math.max(part.start, 0);
+    whole.endTagStart = whole.end = Math.max(part.end, whole.start);
+    append(target, whole);
+    this.wholes.add(whole);
+    this.bounded.add(target);
+    this.elementsKept++;
+    const { start, end } = part.start >= 0 ? { start: part.start, end: part.startTagEnd } : this.placeIn(frame);
+    this.note(frame, part.name, HTML_STANDARD, 'restructured', 'part-without-whole', 'tidy', start, end, end, `<${name}>`);
+    return whole;
   }
 
   /** Judges the attributes of an element that would stay; false where it does not stay after all. */
@@ -283,20 +434,37 @@ class Walk {
       this.refuse(element, frame, refused.outcome, refused.by, refused.reason);
       return false;
     }
-    if (this.ledger !== null && !isCopy(element)) this.reportAttributes(element, judged.changes, frame);
+    const wasHidden = isHidden(element);
+    const before = element.attributes;
     element.attributes = judged.attributes;
+    const hidden = isHiddenAs(element, rule.name);
+    if (wasHidden && !hidden) {
+      // Without what hid it, it would turn up on the page.
+      element.attributes = before;
+      const by = judged.changes.find(({ name }) => HIDING.has(name))?.by ?? rule.by;
+      this.reportElement(element, frame, 'removed', by, 'hidden-content', 0);
+      return false;
+    }
+    if (this.ledger !== null && !isCopy(element)) {
+      const lost = !frame.isHidden && !wasHidden && hidden && rule.name === element.name ? lettersIn(element) : 0;
+      this.reportAttributes(element, judged.changes, frame, lost);
+    }
     return true;
   }
 
-  private reportAttributes(element: ElementNode, changes: readonly AttributeChange[], frame: Frame): void {
+  /** @param hidden letters that readers no longer see, since the element is hidden now */
+  private reportAttributes(element: ElementNode, changes: readonly AttributeChange[], frame: Frame, hidden: number): void {
     const { input } = this.fragment;
-    const tag = { start: Math.max(element.start, 0), end: Math.max(element.startTagEnd, 0) };
+    const tag = element.start < 0 ? this.placeIn(frame) : { start: element.start, end: element.startTagEnd };
+    let lost = hidden;
     let ranges: Map<string, Range> | null = null;
     for (const { name, by, action, reason, after, piece, isAdded } of changes) {
       ranges ??= isAdded || element.start < 0 ? null : attributeRanges(input, element.start, element.startTagEnd);
       const range = isAdded ? undefined : ranges?.get(name);
       const place = (range !== undefined && piece !== undefined ? pieceIn(input, range, piece) : range) ?? tag;
-      this.note(frame, element.name, by, action, reason, severityOfAttribute(name), place.start, place.end, place.end, after);
+      const severity = lost > 0 ? 'loss' : severityOfAttribute(name);
+      this.note(frame, element.name, by, action, reason, severity, place.start, place.end, place.end, after, lost);
+      lost = 0;
     }
   }
 
@@ -314,8 +482,8 @@ class Walk {
       const br = this.rules.element('br');
       if (br.outcome !== 'keep' || br.name !== 'br' || br.demands !== null) return;
       append(element, new ElementNode('br', HTML_NAMESPACE, []));
-      const at = Math.max(element.startTagEnd, 0);
-      this.note(parent, element.name, empty.by, 'changed', 'empty-element', 'tidy', at, at, at, '<br>');
+      const { start, end } = element.start < 0 ? this.placeIn(parent) : { start: element.start, end: element.startTagEnd };
+      this.note(parent, element.name, empty.by, 'changed', 'empty-element', 'tidy', start, end, end, '<br>');
     }
   }
 
@@ -329,14 +497,15 @@ class Walk {
     return false;
   }
 
-  /** The element is the last of its parent's children, since nothing was put behind it yet. */
   private removeEmpty(element: ElementNode, parent: Frame, by: Authority, reason: Reason): void {
-    element.parent!.children.pop();
+    takeOff(element);
     this.elementsKept--;
     const start = Math.max(element.start, 0);
     const end = Math.max(endOf(element), start);
     if (!isCopy(element) && element.start >= 0)
       this.note(parent, element.name, by, 'removed', reason, reason === 'empty-paragraph' ? 'change' : 'tidy', start, end, end);
+    const parting = partingOf(element);
+    if (parting !== null && !isHidden(element)) this.mark(parent.target, parting, this.causeOf(element.name, parent, by));
   }
 
   /** A frame keeps nothing inside (HTML, section 4.8.5 "The iframe element"). */
@@ -384,8 +553,8 @@ class Walk {
     if (isCopy(element) && textLost === 0) return;
     const severity = severityOfElement(element, action, textLost);
     if (element.start < 0) {
-      const at = frame.source.type === 'element' ? Math.max(frame.source.startTagEnd, 0) : 0;
-      this.note(frame, element.name, by, action, reason, severity, at, at, at, '', textLost);
+      const { start, end } = placeWithin(element) ?? this.placeIn(frame);
+      this.note(frame, element.name, by, action, reason, severity, start, end, end, '', textLost);
       return;
     }
     const end = endOf(element);
@@ -404,8 +573,8 @@ class Walk {
     );
   }
 
-  private reportRenamed(element: ElementNode, original: string, rule: CompiledElement, frame: Frame): void {
-    if (isCopy(element) || element.start < 0) return;
+  private reportRenamed(element: ElementNode, original: string, rule: CompiledElement, frame: Frame, textLost: number): void {
+    if (textLost === 0 && (isCopy(element) || element.start < 0)) return;
     const after = startTag(element);
     this.note(
       frame,
@@ -413,11 +582,12 @@ class Walk {
       rule.by,
       'renamed',
       rule.reason === 'heading-level' ? 'heading-level' : 'element-renamed',
-      'change',
-      element.start,
-      endOf(element),
-      element.startTagEnd,
+      textLost > 0 ? 'loss' : 'change',
+      Math.max(element.start, 0),
+      Math.max(endOf(element), 0),
+      Math.max(element.startTagEnd, 0),
       after,
+      textLost,
     );
   }
 
@@ -465,6 +635,44 @@ function step(name: string, nth: number, parent: Frame): string {
     parent.elementsInAll = count;
   }
   return parent.elementsInAll > 1 ? `${name}:nth-child(${nth})` : name;
+}
+
+/** Attributes that can hide what they stand on. */
+const HIDING: ReadonlySet<string> = new Set(['hidden', 'style', 'open', 'popover', 'type']);
+
+function isHiddenAs(element: ElementNode, name: string): boolean {
+  if (name === element.name) return isHidden(element);
+  return isHidden(new ElementNode(name, HTML_NAMESPACE, element.attributes));
+}
+
+/** Whether the child that a frame is at has brackets beside it, which part it well enough. */
+function isBracketed({ children, next }: Frame): boolean {
+  return [children[next - 2], children[next]].some((node) => node?.type === 'element' && node.name === 'rp');
+}
+
+/** The letters in an element, whether the element itself shows them or not. */
+function lettersIn(element: ElementNode): number {
+  return element.children.reduce((sum, child) => sum + visibleLetters(child), 0);
+}
+
+function asksNothing({ required, forced, parents, depth, ratio, newWindow }: Demands): boolean {
+  return required.length + forced.length + parents.length === 0 && depth === null && ratio === null && newWindow === null;
+}
+
+/** Where what is in an element stands, for one that the parser added; null where nothing in it has a place. */
+function placeWithin(element: ElementNode): Range | null {
+  let start = -1;
+  let end = -1;
+  let steps = 0;
+  const stack: ChildNode[] = [...element.children];
+  for (let node = stack.pop(); node !== undefined && steps < 100; node = stack.pop(), steps++) {
+    if (node.start >= 0) {
+      const until = node.type === 'element' ? endOf(node) : node.end;
+      start = start < 0 ? node.start : Math.min(start, node.start);
+      end = Math.max(end, until);
+    } else if (node.type === 'element') stack.push(...node.children);
+  }
+  return start < 0 || end <= start ? null : { start, end };
 }
 
 /** Elements that hold no line of their own to stand on. */

@@ -2,7 +2,7 @@ import { FragmentNode, TextNode, append, type Node } from '../html/node';
 import { firstDifference } from '../html/same';
 import { parseFragment, type Ignored, type ParsedFragment } from '../html/parse';
 import { serialize } from '../html/serialize';
-import { visibleText } from '../html/text';
+import { renderedText } from '../html/rendered-text';
 import type { LedgerEntry, Stage } from '../ledger/entry';
 import { Ledger, type Authority, type Report } from '../ledger/ledger';
 import { applyRules } from './apply';
@@ -68,7 +68,7 @@ export function settle(fragment: ParsedFragment, rules: CompiledRules, ledger: L
     root = again.root;
   }
   const text = new FragmentNode();
-  append(text, new TextNode(visibleText(root)));
+  append(text, new TextNode(renderedText(root)));
   ledger?.add('settle', {
     ...restructured({ start: 0, end: fragment.input.length, path: '' }),
     by: { layer: 'safety-floor', rule: '/nesting' },

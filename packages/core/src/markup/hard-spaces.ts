@@ -1,10 +1,10 @@
-import type { ChildNode, FragmentNode, ParentNode, TextNode } from '../html/node';
+import type { FragmentNode, ParentNode, TextNode } from '../html/node';
 import { isBlock } from '../html/elements';
+import { placeOfText } from '../html/text-place';
 import type { Authority, Ledger } from '../ledger/ledger';
 import type { Stage } from '../ledger/entry';
 
 const HARD_SPACE = '\u00a0';
-const SPELLINGS = /&nbsp;?|&#0*160;?|&#x0*a0;?|\u00a0/gi;
 
 /** Units and the like that a number should not be parted from (SI Brochure, section 5.4.3; months and parts of the day beside them). */
 const UNIT = new RegExp(
@@ -33,13 +33,11 @@ const CONTEXT = 16;
  * Makes hard spaces plain: all, or those that hold nothing together.
  *
  * @param root the tree after the rules were applied
- * @param spaced the texts that hold hard spaces
  * @param rule which stay, and who says so
  * @param ledger gets an entry for each, with its place where the source shows it
  */
 export function tidyHardSpaces(
   root: FragmentNode,
-  spaced: ReadonlySet<ChildNode>,
   { keep, by }: { keep: 'meaningful' | 'none'; by: Authority },
   ledger: Ledger | null,
   stage: Stage,
@@ -47,9 +45,9 @@ export function tidyHardSpaces(
   const { nodes, follows } = textsInOrder(root);
   for (let i = 0; i < nodes.length; i++) {
     const node = nodes[i]!;
-    if (!spaced.has(node)) continue;
     const { value } = node;
     let at = value.indexOf(HARD_SPACE);
+    if (at === -1) continue;
     const before = i > 0 && follows[i] === true ? nodes[i - 1]!.value : '';
     const after = follows[i + 1] === true ? nodes[i + 1]!.value : '';
     const plain: number[] = [];
@@ -108,26 +106,24 @@ function textsInOrder(root: ParentNode): { nodes: TextNode[]; follows: boolean[]
 }
 
 function report(ledger: Ledger, stage: Stage, by: Authority, node: TextNode, value: string, plain: readonly number[]): void {
-  const { start, end, parent } = node;
+  const { parent } = node;
   const path = parent?.type === 'element' ? parent.name : '';
-  const add = (from: number, to: number): void =>
+  let at = value.indexOf(HARD_SPACE);
+  let seen = 0;
+  for (const nth of plain) {
+    for (; seen < nth; seen++) at = value.indexOf(HARD_SPACE, at + 1);
+    const { start, end } = placeOfText(node, at, at + 1) ?? { start: 0, end: 0 };
     ledger.add(stage, {
       by,
       action: 'changed',
       reason: 'hard-space',
       severity: 'tidy',
-      start: from,
-      end: to,
-      beforeEnd: to,
+      start,
+      end,
+      beforeEnd: end,
       path,
       after: ' ',
       textLost: 0,
     });
-  const spellings = start < 0 ? [] : [...ledger.input.slice(start, end).matchAll(SPELLINGS)];
-  const isPlaced = spellings.length === value.split(HARD_SPACE).length - 1;
-  for (const nth of plain) {
-    const spelling = isPlaced ? spellings[nth]! : null;
-    if (spelling === null) add(Math.max(0, start), Math.max(0, end));
-    else add(start + spelling.index, start + spelling.index + spelling[0].length);
   }
 }

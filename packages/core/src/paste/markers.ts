@@ -1,3 +1,5 @@
+import { withAsciiDigits } from './scripts';
+
 /** What a list marker says: a bullet, or a number of some kind. */
 export interface Marker {
   ordered: boolean;
@@ -23,7 +25,12 @@ const ROMAN: Readonly<Record<string, number>> = { i: 1, v: 5, x: 10, l: 50, c: 1
  * @param before the marker of the item before: where nothing is known, what counts on from it is right
  */
 export function readMarker(text: string, isRoman: boolean | null = null, before: Marker | null = null): Marker | null {
-  const trimmed = text.replace(/[\s\u00a0]+/g, '');
+  const trimmed = withAsciiDigits(text)
+    .replace(/[\s\u00a0]+/g, '')
+    .replace(/\uff08/g, '(')
+    .replace(/[\uff0e\u3001]$/, '.')
+    .replace(/\uff09$/, ')')
+    .replace(/^\u30fb$/, '\u2022');
   if (trimmed === '' || trimmed.length > 20) return null;
   if (BULLET.test(trimmed)) return { ordered: false, type: '', value: 0 };
   const match = NUMBERED.exec(trimmed);
@@ -68,13 +75,17 @@ const TYPED = new RegExp(
   'u',
 );
 
+/** Bullets and numbers as East Asian texts have them, with no space behind: `・`, `1．`, `（1）`, `1、`. */
+const EAST_ASIAN = /^[\s\u00a0\u3000]{0,80}(?:(\u30fb)|([\uff08(]?\d{1,3}[\uff0e\u3001\uff09]))[\s\u00a0\u3000]*(?=\S)/u;
+
 /** The marker that is typed at the begin of a line, and how long it is with the space around it. */
-export function typedMarker(text: string, before: Marker | null = null): { marker: Marker; length: number; prefix: string } | null {
-  const match = TYPED.exec(text);
+export function typedMarker(written: string, before: Marker | null = null): { marker: Marker; length: number; prefix: string } | null {
+  const text = withAsciiDigits(written);
+  const match = TYPED.exec(text) ?? EAST_ASIAN.exec(text);
   if (match === null) return null;
-  const [whole, ...written] = match;
-  const word = written.find((part) => part !== undefined)!;
+  const [whole, ...groups] = match;
+  const word = groups.find((part) => part !== undefined)!;
   const marker = readMarker(word, null, before);
-  const dot = written[4]?.lastIndexOf('.') ?? -1;
+  const dot = groups[4]?.lastIndexOf('.') ?? -1;
   return marker === null ? null : { marker, length: whole.length, prefix: dot === -1 ? '' : word.slice(0, dot) };
 }

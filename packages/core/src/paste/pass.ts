@@ -1,13 +1,16 @@
-import type { ElementNode, FragmentNode, Node } from '../html/node';
+import { isHidden } from '../html/display';
+import type { ChildNode, ElementNode, FragmentNode, Node } from '../html/node';
 import { attributeRanges } from '../html/positions';
 import { startTag } from '../html/serialize';
 import { visibleLetters } from '../html/text';
+import { placeOfText } from '../html/text-place';
 import type { Action, Reason, Severity } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
 import type { PasteSource, PassId, PastePasses } from '../profile/paste-schema';
 import type { LooseDeclaration } from './declarations';
 import type { PastedPicture, PictureBytes } from './pictures';
 import type { PastedSheet } from './sheet';
+import type { Changed } from './text-runs';
 
 /** What a pass works on. */
 export interface PassRun<Id extends PassId = PassId> {
@@ -68,14 +71,38 @@ export class Reporter {
   }
 
   /** An element that became another; called once it has. */
-  renamed(element: ElementNode, before: string, textLost = 0, reason = this.reason): void {
-    this.element(element, 'renamed', 'change', textLost, startTag(element), before, reason);
+  renamed(element: ElementNode, before: string, textLost = 0, reason = this.reason, detail?: string): void {
+    this.element(element, 'renamed', 'change', textLost, startTag(element), before, reason, detail);
   }
 
   /** Something in an element or a text that is otherwise than before. */
   changed(node: Node, after: string, severity: Severity = 'tidy', textLost = 0, reason = this.reason): void {
     if (node.type === 'element') this.element(node, 'changed', severity, textLost, after, node.name, reason);
     else this.place(node, 'changed', severity, textLost, after, reason);
+  }
+
+  /** Characters of a text that went or became others; they are told by the place that they stood at. */
+  characters(
+    { node, place }: Changed,
+    after: string,
+    severity: Severity = 'tidy',
+    textLost = 0,
+    reason = this.reason,
+    detail?: string,
+  ): void {
+    const path = node.parent?.type === 'element' ? node.parent.name : '';
+    const { start, end } = place !== null && place.end > place.start ? place : (ownPlace(node) ?? placeNear(node));
+    this.add(path, 'changed', reason, severity, start, end, end, after, textLost, detail);
+  }
+
+  /** An element whose tags are to go: what hides its words, or says that they are deleted, takes them along. Gives what becomes of it. */
+  unwrap(element: ElementNode, reason = this.reason): 'unwrap' | 'drop' {
+    if (isHidden(element) || element.name === 'del') {
+      this.removed(element, 'change', reason);
+      return 'drop';
+    }
+    this.unwrapped(element, reason);
+    return 'unwrap';
   }
 
   /** An attribute that went, or stands there otherwise. */
@@ -115,7 +142,14 @@ export class Reporter {
     after: string,
     name = element.name,
     reason = this.reason,
+    detail?: string,
   ): void {
+    if (element.start < 0 || element.startTagEnd <= element.start) {
+      // An element that a stage or the parser made is told by what it holds, or by what holds it.
+      const { start, end } = element.start >= 0 && element.end > element.start ? element : placeNear(element);
+      this.add(name, action, reason, severity, start, end, end, after, textLost, detail);
+      return;
+    }
     const [start, tagEnd] = tagOf(element);
     const end = Math.max(tagEnd, element.end);
     this.add(
@@ -128,17 +162,18 @@ export class Reporter {
       action === 'removed' ? end : tagEnd,
       after,
       textLost,
+      detail,
     );
   }
 
   private place(node: Node, action: Action, severity: Severity, textLost: number, after: string, reason: Reason): void {
-    const placed = node.type === 'text' || node.type === 'comment' ? node : null;
-    const parent = node.parent?.type === 'element' ? node.parent : null;
-    const start = placed !== null && placed.start >= 0 ? placed.start : Math.max(0, parent?.startTagEnd ?? 0);
+    const own = node.type === 'text' ? placeOfText(node) : node.type === 'comment' && node.start >= 0 ? node : null;
+    const path = node.type === 'comment' ? '#comment' : node.parent?.type === 'element' ? node.parent.name : '';
+    // What has no place of its own is told by that of the nearest thing that has: beside it, or around it.
+    const { start, end } = own !== null && own.end > own.start ? own : placeNear(node);
     // A comment that nobody closed ends with the input.
-    const end = Math.min(placed !== null && placed.end >= start ? placed.end : start, this.ledger.input.length);
-    const path = node.type === 'comment' ? '#comment' : (parent?.name ?? '');
-    this.add(path, action, reason, severity, start, end, end, after, textLost);
+    const until = Math.min(end, this.ledger.input.length);
+    this.add(path, action, reason, severity, start, until, until, after, textLost);
   }
 
   private add(
@@ -151,15 +186,53 @@ export class Reporter {
     beforeEnd: number,
     after: string,
     textLost: number,
+    detail?: string,
   ): void {
-    this.ledger.add('paste', { by: this.by, action, reason, severity, start, end, beforeEnd, path, after, textLost });
+    this.ledger.add('paste', { by: this.by, action, reason, severity, start, end, beforeEnd, path, after, textLost, detail });
   }
 }
 
-/** The place of an element's start tag in the input. */
+/** The place of an element's start tag in the input; of one that was not there, that of the nearest thing that was. */
 function tagOf(element: ElementNode): [start: number, tagEnd: number] {
-  const start = Math.max(0, element.start);
-  return [start, Math.max(start, element.startTagEnd)];
+  if (element.start >= 0 && element.startTagEnd > element.start) return [element.start, element.startTagEnd];
+  const { start, end } = placeNear(element);
+  return [start, end];
+}
+
+/** So far around a node its place is looked for. */
+const NEAR = 50;
+
+/** The place of the nearest thing that was in the input: in a node, beside it, or around it. */
+function placeNear(node: Node): { start: number; end: number } {
+  if (node.type === 'element') {
+    let steps = 0;
+    const stack: Node[] = node.children.slice(0, NEAR).reverse();
+    for (let inner = stack.pop(); inner !== undefined && steps < NEAR; inner = stack.pop(), steps++) {
+      const place = ownPlace(inner);
+      if (place !== null) return place;
+      if (inner.type === 'element') stack.push(...inner.children.slice(0, NEAR).reverse());
+    }
+  }
+  let around: Node = node;
+  for (let up = 0; around.parent !== null && up < NEAR; up++) {
+    const { children } = around.parent;
+    const at = children.length <= NEAR ? children.indexOf(around as ChildNode) : -1;
+    for (let i = 1; at !== -1 && i < NEAR; i++)
+      for (const beside of [children[at - i], children[at + i]]) {
+        const place = beside === undefined ? null : ownPlace(beside);
+        if (place !== null) return place;
+      }
+    around = around.parent;
+    const place = ownPlace(around);
+    if (place !== null) return place;
+  }
+  return { start: 0, end: 0 };
+}
+
+function ownPlace(node: Node): { start: number; end: number } | null {
+  if (node.type === 'fragment' || node.start < 0) return null;
+  const end = node.type === 'element' ? node.startTagEnd : node.end;
+  return end > node.start ? { start: node.start, end } : null;
 }
 
 /** So many declarations may be searched for in vain in one attribute: values that are written with references are not found. */

@@ -1,5 +1,8 @@
 import { isBlock, REPLACED_ELEMENTS } from '../html/elements';
 import type { ParentNode, TextNode } from '../html/node';
+import type { Range } from '../html/positions';
+import { steps } from '../html/steps';
+import { placeOfText, replaceParts, type TextChange } from '../html/text-place';
 
 /** Text nodes that a reader sees as one line of text, since only inline markup stands between them. */
 export interface TextRun {
@@ -27,6 +30,7 @@ export function textRuns(root: ParentNode, withCode = true): TextRun[] {
   const stack: { node: ParentNode; next: number }[] = [{ node: root, next: 0 }];
   for (let open = stack[0]; open !== undefined; open = stack[stack.length - 1]) {
     const child = open.node.children[open.next++];
+    steps.taken++;
     if (child === undefined) {
       stack.pop();
       if (open.node.type === 'fragment' || parts(open.node.name, withCode)) close();
@@ -44,39 +48,46 @@ function parts(name: string, withCode: boolean): boolean {
 }
 
 /** A stretch of a run's text and what takes its place. */
-export interface Replaced {
-  start: number;
-  end: number;
-  text: string;
+export type Replaced = TextChange;
+
+/** The node that a change was made in, and where in the input stood what it is about. */
+export interface Changed {
+  node: TextNode;
+  place: Range | null;
 }
 
 /**
  * Puts other text in the place of stretches of a run. What is put in goes to the node that the stretch begins in.
  *
  * @param changes in the order of the text, not overlapping
- * @returns the node that each change was made in
  */
-export function replaceInRun({ nodes }: TextRun, changes: readonly Replaced[]): TextNode[] {
-  const places: TextNode[] = [];
+export function replaceInRun({ nodes }: TextRun, changes: readonly Replaced[]): Changed[] {
+  const made: Changed[] = [];
   let begin = 0;
   let next = 0;
   // A change that goes beyond its node is cut from the ones that follow.
   let cutUntil = 0;
   for (const node of nodes) {
-    const { value } = node;
-    const end = begin + value.length;
-    let out = '';
-    let at = Math.min(Math.max(0, cutUntil - begin), value.length);
+    const { length } = node.value;
+    const end = begin + length;
+    const own: TextChange[] = [];
+    if (cutUntil > begin) {
+      const cut = { start: 0, end: Math.min(cutUntil - begin, length), text: '' };
+      own.push(cut);
+      const place = placeOfText(node, cut.start, cut.end);
+      const last = made[made.length - 1]!;
+      if (place !== null && last.place !== null && place.end > last.place.end) last.place = { start: last.place.start, end: place.end };
+    }
     while (next < changes.length && changes[next]!.start < end) {
       const change = changes[next]!;
-      out += value.slice(at, change.start - begin) + change.text;
-      at = Math.min(value.length, change.end - begin);
+      const [from, to] = [change.start - begin, Math.min(length, change.end - begin)];
+      made.push({ node, place: placeOfText(node, from, to) });
+      own.push({ start: from, end: to, text: change.text });
       cutUntil = change.end;
-      places.push(node);
       next++;
     }
-    node.value = out + value.slice(at);
+    if (own.length > 0) replaceParts(node, own);
     begin = end;
   }
-  return places;
+  return made;
 }

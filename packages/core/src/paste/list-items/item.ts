@@ -11,6 +11,8 @@ export interface Item {
   marker: Marker;
   /** Letters of the marker, which the list draws itself from now on. */
   letters: number;
+  /** What says that it is one. */
+  restsOn: string;
   /** The marker, once what comes before it in its list is known: letters and Roman digits look alike, and some programs write no number at all. */
   markerAfter(before: Marker | null): Marker;
 }

@@ -94,6 +94,7 @@ function itemOf(li: ElementNode, list: ElementNode, level: number, index: number
     list: li.attribute('data-listid') ?? 'levelled',
     marker,
     letters: 0,
+    restsOn: 'the level noted on the list',
     markerAfter: (before) => (itemsOf(list).length === 1 ? follows(before) : marker),
   };
 }

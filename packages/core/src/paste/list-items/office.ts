@@ -1,6 +1,7 @@
-import type { ChildNode, ElementNode } from '../../html/node';
+import { isBlock } from '../../html/elements';
+import type { ChildNode, ElementNode, ParentNode } from '../../html/node';
 import { countLetters, hasLetters, visibleText } from '../../html/text';
-import { elementsOf, transform } from '../../html/transform';
+import { steps } from '../../html/steps';
 import { pointsOf, styleOf } from '../declarations';
 import { readMarker, type Marker } from '../markers';
 import type { Item } from './item';
@@ -40,6 +41,7 @@ export function officeItem(paragraph: ElementNode, look: ListLook): Item | null 
     list: `l${list}`,
     marker: markerAfter(null),
     letters: countLetters(text),
+    restsOn: 'mso-list',
     markerAfter,
   };
 }
@@ -50,7 +52,7 @@ function slideItem(paragraph: ElementNode): Item | null {
   const bullet =
     paragraph.children.length > 200
       ? undefined
-      : elementsOf(paragraph).find((element) => /bullet|numbullet/.test(styleOf(element, 'mso-special-format')));
+      : firstIn(paragraph, (element) => /bullet|numbullet/.test(styleOf(element, 'mso-special-format')));
   if (bullet === undefined) return null;
   const text = visibleText(bullet);
   cutMarker(paragraph, new Set([bullet]));
@@ -58,12 +60,12 @@ function slideItem(paragraph: ElementNode): Item | null {
   const level = Math.round(pointsOf(styleOf(paragraph, 'margin-left')));
   const markerAfter = (before: Marker | null): Marker =>
     readMarker(text, null, before) ?? followingMarker(format.startsWith('numbullet') ? 'decimal' : 'bullet', text, before);
-  return { element: paragraph, level, list: 'slide', marker: markerAfter(null), letters: countLetters(text), markerAfter };
+  return { element: paragraph, level, list: 'slide', marker: markerAfter(null), letters: countLetters(text), restsOn: 'mso-special-format', markerAfter };
 }
 
 /** What a program wrote before the words as their marker: it says so by a property, by comments around it, or it stands first in a wrapper. */
 function markerNodes(paragraph: ElementNode): ChildNode[] {
-  const ignored = elementsOf(paragraph).find((element) => styleOf(element, 'mso-list') === 'ignore');
+  const ignored = firstIn(paragraph, (element) => styleOf(element, 'mso-list') === 'ignore');
   if (ignored !== undefined) return [ignored];
   const { children } = paragraph;
   const begin = children.findIndex((child) => child.type === 'comment' && /^\[if !supportlists\]/i.test(child.data.trim()));
@@ -93,9 +95,30 @@ function followingMarker(numbering: string | null, text: string, before: Marker 
 
 /** Takes the marker that a program wrote into the text out of it, and the comments around it. */
 function cutMarker(paragraph: ElementNode, markers: ReadonlySet<ChildNode>): void {
-  transform(paragraph, {
-    element: (element) => (markers.has(element) ? 'drop' : 'keep'),
-    text: (text) => (markers.has(text) ? 'drop' : 'keep'),
-    comment: (comment) => (/^\[(if|endif)/i.test(comment.data.trim()) ? 'drop' : 'keep'),
-  });
+  const parents: ParentNode[] = [paragraph];
+  for (let parent = parents.pop(); parent !== undefined; parent = parents.pop()) {
+    steps.taken += parent.children.length;
+    parent.children = parent.children.filter(
+      (child) => !markers.has(child) && !(child.type === 'comment' && /^\[(if|endif)/i.test(child.data.trim())),
+    );
+    // Blocks in it have markers of their own.
+    for (const child of parent.children) if (child.type === 'element' && !isBlock(child.name)) parents.push(child);
+  }
 }
+
+/** The first element in a paragraph that a test holds for, blocks in it left out; a marker stands at the begin. */
+function firstIn(paragraph: ElementNode, test: (element: ElementNode) => boolean): ElementNode | undefined {
+  const stack: ElementNode[] = [paragraph];
+  for (let element = stack.pop(), seen = 0; element !== undefined && seen < MOST_LOOKED_AT; element = stack.pop(), seen++) {
+    steps.taken++;
+    if (element !== paragraph && test(element)) return element;
+    for (let i = Math.min(element.children.length, MOST_LOOKED_AT) - 1; i >= 0; i--) {
+      const child = element.children[i]!;
+      if (child.type === 'element' && !isBlock(child.name)) stack.push(child);
+    }
+  }
+  return undefined;
+}
+
+const MOST_LOOKED_AT = 200;
+

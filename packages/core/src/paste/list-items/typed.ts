@@ -1,5 +1,6 @@
 import { append, copyPlace, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode, type TextNode } from '../../html/node';
-import { countLetters, hasLetters, visibleText } from '../../html/text';
+import { countLetters, firstText, hasLetters } from '../../html/text';
+import { replaceText } from '../../html/text-place';
 import { isBlock } from '../../html/elements';
 import { pointsOf, styleOf } from '../declarations';
 import { typedMarker, type Marker } from '../markers';
@@ -86,7 +87,8 @@ function lineOf(child: ChildNode, before: Marker | null): Line | null {
   if (!isLine(child)) return null;
   const text = firstTextOf(child.children);
   if (text === null) return null;
-  const whole = visibleText(child);
+  // The begin tells enough: a marker, and whether anything stands behind it.
+  const whole = firstText(child, text.value.length + FAR_ENOUGH);
   // A marker may stand alone, with its space in the markup behind it.
   const typed = typedMarker(
     text.value.length > 12 ? text.value : text.value + whole.slice(whole.indexOf(text.value) + text.value.length, 80),
@@ -101,6 +103,10 @@ function lineOf(child: ChildNode, before: Marker | null): Line | null {
   const indent = Math.round(pointsOf(styleOf(child, 'margin-left')) || pointsOf(styleOf(child, 'padding-left'))) + blank * 6;
   return { paragraph: child, text, indent, ...typed, length: Math.min(typed.length, text.value.length) };
 }
+
+const FAR_ENOUGH = 80;
+/** Deeper lists than this nobody types. */
+const DEEPEST = 20;
 
 /** A paragraph, or a block that mail programs and chats write one line in. */
 function isLine(child: ChildNode): child is ElementNode {
@@ -138,6 +144,7 @@ function itemsOf(lines: readonly Line[]): Item[] {
       if (!isDeeper) {
         while (open.length > 0 && open[open.length - 1]!.indent >= indent - 2) open.pop();
       }
+      if (open.length === DEEPEST) open.pop();
       open.push({ indent, marker, prefix });
     }
     const level = open[open.length - 1]!;
@@ -156,9 +163,10 @@ function itemsOf(lines: readonly Line[]): Item[] {
     // An item that stands alone among others is none.
     if (!isNeighbour(i, i - 1) && !isNeighbour(i, i + 1)) return [];
     const { paragraph, marker, length, text } = line;
+    const restsOn = `typed ${JSON.stringify(text.value.slice(0, length).trim())}`;
     const letters = countLetters(text.value.slice(0, length));
-    text.value = text.value.slice(length);
-    return [{ element: paragraph, level, list: 'typed', marker, letters, markerAfter: () => marker }];
+    replaceText(text, 0, length, '');
+    return [{ element: paragraph, level, list: 'typed', marker, letters, restsOn, markerAfter: () => marker }];
   });
 }
 

@@ -64,7 +64,7 @@ function inText(root: FragmentNode, search: Search, report: Reporter): void {
     if (changes.length === 0) continue;
     const places = replaceInRun(run, changes);
     changes.forEach(({ start, end, text }, i) =>
-      report.changed(places[i]!, text, 'change', countLetters(run.text.slice(start, end)) - countLetters(text)),
+      report.characters(places[i]!, text, 'change', countLetters(run.text.slice(start, end)) - countLetters(text)),
     );
   }
 }

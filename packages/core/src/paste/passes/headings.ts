@@ -1,8 +1,10 @@
 import type { ChildNode, ElementNode } from '../../html/node';
-import { hasLetters, visibleText } from '../../html/text';
+import { isBlock } from '../../html/elements';
+import { firstText, hasLetters } from '../../html/text';
 import { transform } from '../../html/transform';
 import { setAttribute, styleOf } from '../declarations';
-import type { Pass } from '../pass';
+import type { PasteSource } from '../../profile/paste-schema';
+import type { Pass, Reporter } from '../pass';
 import type { PastedSheet } from '../sheet';
 
 /** Turns paragraphs that are headings in all but name into headings. */
@@ -11,14 +13,15 @@ export const headings: Pass<'headings'> = {
   label: 'Headings',
   effect: 'Titles and outline levels become headings.',
   unit: ['heading', 'headings'],
-  run({ root, settings, sheet, report }) {
+  run({ root, settings, source, sheet, report }) {
     transform(root, {
       element(element) {
         if (element.name !== 'p' && element.name !== 'div') return 'keep';
-        const text = visibleText(element).trim();
+        if (!isLine(element)) return 'keep';
+        const text = firstText(element, settings.longest + SPARE).trim();
         if (text === '' || text.length > settings.longest) return 'keep';
-        const marked = settings.outline ? markedLevel(element) : 0;
-        if (marked > 0) {
+        const marked = settings.outline ? markOf(element, source) : null;
+        if (marked !== null) {
           become(element, marked, report);
           return 'keep';
         }
@@ -32,30 +35,51 @@ export const headings: Pass<'headings'> = {
           element.children = bold.children;
           for (const child of element.children) child.parent = element;
         }
-        become(element, settings.level, report);
+        become(element, { level: settings.level, by: 'all of it is bold' }, report);
         return 'keep';
       },
     });
   },
 };
 
-function become(element: ElementNode, level: number, report: { renamed(element: ElementNode, before: string): void }): void {
+/** White space that the begin of a text may hold beside its letters. */
+const SPARE = 500;
+
+/** Whether an element holds words and no blocks: what stands around blocks is no heading. */
+function isLine(element: ElementNode): boolean {
+  let holdsBlock = false;
+  firstText(element, Infinity, ({ name }) => !(holdsBlock ||= isBlock(name)));
+  return !holdsBlock;
+}
+
+/** The level of a heading and what says so. */
+interface Mark {
+  level: number;
+  by: string;
+}
+
+function become(element: ElementNode, { level, by }: Mark, report: Reporter): void {
   const before = element.name;
   element.name = `h${level}`;
   for (const name of ['role', 'aria-level']) setAttribute(element, name, null);
-  report.renamed(element, before);
+  report.renamed(element, before, 0, undefined, by);
 }
 
-/** The level that a program or ARIA says a paragraph has; 0 where nothing does. */
-function markedLevel(element: ElementNode): number {
-  if (element.attribute('role') === 'heading') return clamped(Number(element.attribute('aria-level') ?? 2));
+/** Plain class names that online word processors give to titles; elsewhere they mean anything. */
+const PLAIN_TITLES: Readonly<Record<string, number>> = { title: 1, subtitle: 2 };
+
+/** The level that a program or ARIA says a paragraph has; null where nothing does. */
+function markOf(element: ElementNode, source: PasteSource): Mark | null {
+  if (element.attribute('role') === 'heading') return { level: clamped(Number(element.attribute('aria-level') ?? 2)), by: 'role="heading"' };
   const classes = element.attribute('class') ?? '';
-  if (/^(?:MsoTitle|MsoTitleCxSp\w*|title)$/.test(classes)) return 1;
-  if (/^(?:MsoSubtitle|subtitle)$/.test(classes)) return 2;
+  const by = `class="${classes}"`;
+  if (/^MsoTitle(?:CxSp\w*)?$/.test(classes)) return { level: 1, by };
+  if (classes === 'MsoSubtitle') return { level: 2, by };
+  if (source === 'word-processor' && Object.hasOwn(PLAIN_TITLES, classes)) return { level: PLAIN_TITLES[classes]!, by };
   const byClass = /^MsoHeading([1-9])$/.exec(classes)?.[1];
-  if (byClass !== undefined) return clamped(Number(byClass));
+  if (byClass !== undefined) return { level: clamped(Number(byClass)), by };
   const outline = Number(styleOf(element, 'mso-outline-level'));
-  return outline >= 1 ? clamped(outline) : 0;
+  return outline >= 1 ? { level: clamped(outline), by: `mso-outline-level: ${outline}` } : null;
 }
 
 function clamped(level: number): number {

@@ -1,5 +1,6 @@
 import { append, copyPlace, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
 import { transform } from '../../html/transform';
+import { isHidden } from '../../html/display';
 import { isBlock } from '../../html/elements';
 import { hasLetters } from '../../html/text';
 import type { PastePasses } from '../../profile/paste-schema';
@@ -32,6 +33,9 @@ const SEEN: ReadonlySet<string> = new Set(
   ),
 );
 
+/** Properties that can hide an element. */
+const HIDES: ReadonlySet<string> = new Set(['display', 'visibility', 'mso-hide']);
+
 /** Elements that an old `align` attribute aligns the text of (HTML, section 16.2). */
 const ALIGNED: ReadonlySet<string> = new Set(['p', 'div', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'li']);
 
@@ -49,6 +53,11 @@ export const inlineStyle: Pass<'inline-style'> = {
         const fromClass = settings.asMarkup ? sheet.declarationsOf(element) : [];
         const oldAlignment = ALIGNED.has(element.name) ? element.attribute('align')?.toLowerCase() : undefined;
         if (style === undefined && fromClass.length === 0 && oldAlignment === undefined) return 'keep';
+        if (style !== undefined && isHiddenBy(element) && !declarations.some(({ property }) => HIDES.has(property) && stays(property, settings))) {
+          // Without its style it would turn up on the page.
+          report.removed(element, 'change');
+          return 'drop';
+        }
         align(element, [...fromClass, ...declarations], oldAlignment, settings, report);
         // What stands in the attribute itself outweighs what a class says.
         const said = new Map([...fromClass, ...declarations].map((declaration) => [declaration.property, declaration]));
@@ -68,6 +77,13 @@ export const inlineStyle: Pass<'inline-style'> = {
     });
   },
 };
+
+/** Whether it is its style alone that hides an element. */
+function isHiddenBy(element: ElementNode): boolean {
+  if (!isHidden(element)) return false;
+  const others = element.attributes.filter(({ name }) => name !== 'style');
+  return !isHidden(new ElementNode(element.name, element.namespace, others));
+}
 
 function reduce(
   element: ElementNode,

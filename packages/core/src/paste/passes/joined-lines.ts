@@ -3,8 +3,11 @@ import { isBlock } from '../../html/elements';
 import { hasLetters, visibleText } from '../../html/text';
 import { elementsOf, transform } from '../../html/transform';
 import type { PastePasses } from '../../profile/paste-schema';
+import type { Range } from '../../html/positions';
+import { placeOfText, replaceText } from '../../html/text-place';
 import { typedMarker } from '../markers';
-import { textRuns } from '../text-runs';
+import { columnsOf, joinsWithoutSpace } from '../scripts';
+import { textRuns, type Changed } from '../text-runs';
 import type { Pass, PassRun } from '../pass';
 
 /** Joins lines that were broken to fit a page into paragraphs, and closes the hyphens at their ends. */
@@ -37,7 +40,7 @@ interface Context extends PassRun<'joined-lines'> {
 const SHORTEST_PAGE_LINE = 35;
 /** Longer texts are paragraphs already. */
 const WIDEST_PAGE_LINE = 140;
-const SENTENCE_END = /[.!?:]["\u201d\u2019)]?$/u;
+const SENTENCE_END = /[.!?:\u3002\uff01\uff1f\uff0e\uff1a\u061f\u06d4\u0964\u0965\u1362\u17d4]["\u201d\u2019)\u300d\u300f\uff09\u00bb]?$/u;
 
 type Line = ChildNode[];
 
@@ -72,7 +75,7 @@ function widestLine(root: ParentNode): number {
   for (const parent of [root, ...elementsOf(root)]) {
     if (parent.type === 'element' && !isBlock(parent.name)) continue;
     if (parent.children.some((child) => child.type === 'element' && isBlock(child.name))) continue;
-    for (const line of linesOf(parent.children)) widest = Math.max(widest, textOf(line).length);
+    for (const line of linesOf(parent.children)) widest = Math.max(widest, columnsOf(textOf(line)));
   }
   return Math.min(widest, WIDEST_PAGE_LINE);
 }
@@ -81,11 +84,12 @@ function widestLine(root: ParentNode): number {
 function goesOn(text: string, next: string, widest: number): boolean {
   if (text === '' || next === '') return false;
   if (typedMarker(next) !== null) return false;
-  const isFull = text.length >= widest * 0.72;
+  const columns = columnsOf(text);
+  const isFull = columns >= widest * 0.72;
   if (/[-\u00ad\u2010]$/u.test(text)) return isFull || /^\p{Ll}/u.test(next);
-  if (!isFull) return text.length >= widest * 0.45 && /^\p{Ll}/u.test(next) && !SENTENCE_END.test(text);
+  if (!isFull) return columns >= widest * 0.45 && /^\p{Ll}/u.test(next) && !SENTENCE_END.test(text);
   // A full line that ends a sentence may end the paragraph; the next line's begin tells nothing, so its length must.
-  return !(SENTENCE_END.test(text) && text.length < widest * 0.9);
+  return !(SENTENCE_END.test(text) && columns < widest * 0.9);
 }
 
 /** Lines parted by breaks in one block: a paragraph becomes as many as they make. */
@@ -167,27 +171,41 @@ function joint(line: Line, next: readonly ChildNode[], { settings, words, isWord
   const last = lastText(line);
   const first = firstText(next);
   if (last === null || first === null) {
-    line.push(new TextNode(' '), ...next);
+    line.push(new TextNode(' '));
+    for (const child of next) line.push(child);
     return;
   }
-  last.value = last.value.replace(/[\s\u00a0]+$/, '');
-  first.value = first.value.replace(/^[\s\u00a0]+/, '');
+  const [trail, lead] = [last.value.length - last.value.trimEnd().length, first.value.length - first.value.trimStart().length];
+  if (trail > 0) replaceText(last, last.value.length - trail, last.value.length, '');
+  if (lead > 0) replaceText(first, 0, lead, '');
+  /** Where the two lines meet: the end of the one and the begin of the other. */
+  const at = (letters: number): Changed => ({ node: last, place: between(last, first, letters) });
   const hyphen = /([\p{L}\p{N}]*\p{L})([-\u00ad\u2010])$/u.exec(last.value);
   const rest = /^\p{Ll}[\p{L}]*/u.exec(first.value)?.[0];
   if (hyphen === null || rest === undefined) {
     const isKeptHyphen = /[-\u2010]$/u.test(last.value) && /^[\p{L}\p{N}]/u.test(first.value);
-    if (!isKeptHyphen) last.value += ' ';
-    report.changed(last, isKeptHyphen ? '-' : ' ');
-    line.push(...next);
+    const place = at(1);
+    const needsSpace = !isKeptHyphen && !joinsWithoutSpace(last.value, first.value);
+    if (needsSpace) replaceText(last, last.value.length, last.value.length, ' ');
+    report.characters(place, isKeptHyphen ? '-' : needsSpace ? ' ' : '');
+    for (const child of next) line.push(child);
     return;
   }
   const [, head = ''] = hyphen;
   const isSoft = hyphen[2] === '\u00ad';
   if (isSoft || closes(head, rest, settings, words, isWord)) {
-    last.value = last.value.slice(0, -1);
-    report.changed(last, `${head}${rest}`, 'tidy', 1);
-  } else report.changed(last, `${head}-${rest}`);
-  line.push(...next);
+    const place = at(head.length + 1);
+    replaceText(last, last.value.length - 1, last.value.length, '');
+    report.characters(place, `${head}${rest}`, 'tidy', 1);
+  } else report.characters(at(head.length + 1), `${head}-${rest}`);
+  for (const child of next) line.push(child);
+}
+
+/** From some letters before the end of a text to the first one of the next. */
+function between(last: TextNode, first: TextNode, letters: number): Range | null {
+  const { length } = last.value;
+  const [from, to] = [placeOfText(last, Math.max(0, length - letters), length), placeOfText(first, 0, 1)];
+  return from === null ? to : to === null || to.end < from.end ? from : { start: from.start, end: to.end };
 }
 
 function closes(

@@ -33,8 +33,7 @@ export const links: Pass<'links'> = {
         const href = element.attribute('href');
         if (href !== undefined) {
           if (RUNS_CODE.test(href) || isLocal(href, settings.local) || settings.unwrapHosts.some((host) => isHostOf(href, host))) {
-            report.unwrapped(element);
-            return 'unwrap';
+            return report.unwrap(element);
           }
           const mended = withoutTracking(withoutRedirect(href, settings.redirects), settings.parameters);
           if (mended !== href) {
@@ -47,8 +46,7 @@ export const links: Pass<'links'> = {
         const isUsed = name !== undefined && (pointedTo === null || pointedTo.has(name));
         if (settings.bookmarks === 'keep') return 'keep';
         if (settings.bookmarks === 'used' && isUsed) return moveBookmark(element, parent, name, report);
-        report.unwrapped(element);
-        return 'unwrap';
+        return report.unwrap(element);
       },
     });
   },

@@ -130,7 +130,7 @@ class ListBuilder {
     at.last = li;
     this.last.set(`${item.list} ${level}`, marker);
     if (item.element.name === 'li') this.report.changed(li, '<li>');
-    else this.report.renamed(li, item.element.name, item.letters);
+    else this.report.renamed(li, item.element.name, item.letters, undefined, item.restsOn);
   }
 
   private listFor({ marker, element }: Item & { marker: Marker }): ElementNode {

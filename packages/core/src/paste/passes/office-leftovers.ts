@@ -1,8 +1,14 @@
+import { isHidden } from '../../html/display';
 import { TextNode, type ElementNode, type ParentNode } from '../../html/node';
 import { hasLetters, visibleLetters } from '../../html/text';
 import { elementsOf, transform } from '../../html/transform';
 import { looseDeclarations, setAttribute, styleOf } from '../declarations';
 import type { Pass, PassRun, Reporter } from '../pass';
+
+/** Elements whose text is hidden, though they show something themselves, or are needed by others. */
+const SHOWN_OTHERWISE: ReadonlySet<string> = new Set(
+  'area audio canvas datalist embed iframe meter noscript object param progress rp script template video'.split(' '),
+);
 
 /** Elements that stand in the head of an office page, or that only the program itself reads. */
 const OFFICE_ONLY: ReadonlySet<string> = new Set(['xml', 'meta', 'link', 'style', 'title', 'base']);
@@ -51,13 +57,12 @@ export const officeLeftovers: Pass<'office-leftovers'> = {
           report.removed(element);
           return 'drop';
         }
-        if (settings.hidden === 'drop' && isHidden(element)) {
+        if (settings.hidden === 'drop' && isHidden(element) && !SHOWN_OTHERWISE.has(name)) {
           report.removed(element);
           return 'drop';
         }
         if (name === 'ins' || name.includes(':') || name.includes('-') || isHiddenMarker(element) || isCommentedText(element)) {
-          report.unwrapped(element);
-          return 'unwrap';
+          return report.unwrap(element);
         }
         if (isEmptyAnchor(element, pointedTo)) {
           report.removed(element);
@@ -120,12 +125,6 @@ function isMarginComment(element: ElementNode): boolean {
 /** The anchor around words that a margin comment is about: the words stay. */
 function isCommentedText(element: ElementNode): boolean {
   return element.name === 'a' && (element.attribute('style') ?? '').includes('mso-comment-reference');
-}
-
-function isHidden(element: ElementNode): boolean {
-  const style = element.attribute('style');
-  if (style === undefined || !/none|hide/i.test(style)) return false;
-  return styleOf(element, 'display') === 'none' || styleOf(element, 'mso-hide') === 'all';
 }
 
 function isEmptyAnchor(element: ElementNode, pointedTo: ReadonlySet<string>): boolean {

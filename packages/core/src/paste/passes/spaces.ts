@@ -1,17 +1,19 @@
 import { isBlock, REPLACED_ELEMENTS } from '../../html/elements';
 import { append, copyPlace, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
 import { countLetters, hasLetters } from '../../html/text';
+import { replaceText } from '../../html/text-place';
 import { transform } from '../../html/transform';
 import { isMeaningful } from '../../markup/hard-spaces';
 import type { PastePasses } from '../../profile/paste-schema';
 import type { Reason } from '../../ledger/entry';
 import type { Pass, Reporter } from '../pass';
+import { firstCharacter, lastCharacter, nameOfInvisible, worksBetween } from '../scripts';
 import { replaceInRun, textRuns, type Replaced, type TextRun } from '../text-runs';
 import { linesAsEnterMakes } from './lines-as-enter';
 
 /** Characters that show nothing: zero-width ones, soft hyphens, byte order marks, controls other than white space. */
-// eslint-disable-next-line no-control-regex -- these are the characters meant
-const INVISIBLE = /[\u0001-\u0008\u000e-\u001f\u007f\u00ad\u200b\u200c\u2060\ufeff]+/g;
+// eslint-disable-next-line no-control-regex, no-misleading-character-class -- these are the characters meant
+const INVISIBLE = /[\u0001-\u0008\u000e-\u001f\u007f\u00ad\u200b-\u200d\u2060\ufeff]+/g;
 
 /** As far as this on either side a hard space is judged by. */
 const CONTEXT = 16;
@@ -34,13 +36,7 @@ export const spaces: Pass<'spaces'> = {
 
 /** Invisible characters, hard spaces and runs of white space in one line of text. */
 function tidyText(run: TextRun, settings: PastePasses['spaces'], report: Reporter): void {
-  if (settings.invisible)
-    change(
-      run,
-      matches(run.text, INVISIBLE, () => ''),
-      report,
-      'paste-invisible',
-    );
+  if (settings.invisible) takeInvisible(run, report);
   if (settings.hardSpaces !== 'keep' && run.text.includes('\u00a0'))
     change(
       run,
@@ -52,11 +48,35 @@ function tidyText(run: TextRun, settings: PastePasses['spaces'], report: Reporte
     // Readers see one space whatever stands there, so that one entry for a line says enough.
     const changes = matches(run.text, /[\t\n\f\r ]{2,}|[\t\n\f\r]/g, () => ' ');
     if (changes.length > 0 && !isBetweenBlocks(run)) {
-      const [place] = replaceInRun(run, changes);
+      const [first] = replaceInRun(run, changes);
       run.text = run.nodes.map(({ value }) => value).join('');
-      report.changed(place!, ' ', 'tidy', 0, 'paste-blank');
+      report.characters(first!, ' ', 'tidy', 0, 'paste-blank');
     }
   }
+}
+
+/** Invisible characters go where they do nothing; of several in a row that do something the first stays. */
+function takeInvisible(run: TextRun, report: Reporter): void {
+  const changes: (Replaced & { name: string })[] = [];
+  const { text } = run;
+  for (const { 0: found, index } of text.matchAll(INVISIBLE)) {
+    const before = lastCharacter(text.slice(Math.max(0, index - 2), index));
+    const after = firstCharacter(text.slice(index + found.length, index + found.length + 2));
+    const working = [...found].findIndex((character) => worksBetween(character, before, after));
+    for (let i = 0; i < found.length; i++) {
+      if (i === working) continue;
+      const name = nameOfInvisible(found[i]!);
+      const last = changes[changes.length - 1];
+      if (last?.end === index + i && last.name === name) last.end++;
+      else changes.push({ start: index + i, end: index + i + 1, text: '', name });
+    }
+  }
+  if (changes.length === 0) return;
+  const places = replaceInRun(run, changes);
+  changes.forEach(({ start, end, name }, i) =>
+    report.characters(places[i]!, '', 'tidy', countLetters(text.slice(start, end)), 'paste-invisible', name),
+  );
+  run.text = run.nodes.map(({ value }) => value).join('');
 }
 
 function isKept(text: string, hard: string, start: number, which: PastePasses['spaces']['hardSpaces']): boolean {
@@ -82,7 +102,7 @@ function change(run: TextRun, changes: readonly Replaced[], report: Reporter, re
   if (changes.length === 0) return;
   const places = replaceInRun(run, changes);
   changes.forEach(({ start, end, text }, i) =>
-    report.changed(places[i]!, text, 'tidy', countLetters(run.text.slice(start, end)) - countLetters(text), reason),
+    report.characters(places[i]!, text, 'tidy', countLetters(run.text.slice(start, end)) - countLetters(text), reason),
   );
   run.text = run.nodes.map(({ value }) => value).join('');
 }
@@ -118,10 +138,13 @@ function trimmed({ type, children }: ParentNode, report: Reporter): ChildNode[] 
       const isBetween = before !== undefined && after !== undefined && !isBreak(before) && !isBreak(after);
       const isInside =
         type === 'element' && children.length > 1 && (before !== undefined || after !== undefined) && !isBreak(before ?? after);
-      child.value = (isBetween || isInside) && child.value.includes('\n') ? '\n' : '';
+      const stays = (isBetween || isInside) && child.value.includes('\n') ? '\n' : '';
+      if (stays !== child.value) replaceText(child, 0, child.value.length, stays);
     } else {
-      if (isEdge(before)) child.value = child.value.replace(/^[\t\n\f\r ]+/, '');
-      if (isEdge(after)) child.value = child.value.replace(/[\t\n\f\r ]+$/, '');
+      const lead = isEdge(before) ? child.value.length - child.value.replace(/^[\t\n\f\r ]+/, '').length : 0;
+      if (lead > 0) replaceText(child, 0, lead, '');
+      const trail = isEdge(after) ? blankAtEnd(child.value) : 0;
+      if (trail > 0) replaceText(child, child.value.length - trail, child.value.length, '');
     }
     if (child.value !== '') kept.push(child);
   });
@@ -132,6 +155,12 @@ function trimmed({ type, children }: ParentNode, report: Reporter): ChildNode[] 
     kept.pop();
   }
   return kept;
+}
+
+function blankAtEnd(text: string): number {
+  let at = text.length;
+  while (at > 0 && /[\t\n\f\r ]/.test(text[at - 1]!)) at--;
+  return text.length - at;
 }
 
 const INLINE_FORMATTING: ReadonlySet<string> = new Set('b i u s em strong sub sup small mark code span font strike big tt'.split(' '));

@@ -44,8 +44,7 @@ export const tables: Pass<'tables'> = {
             report.renamed(element, name);
             return 'keep';
           }
-          report.unwrapped(element);
-          return 'unwrap';
+          return report.unwrap(element);
         }
         if (!PARTS.has(name)) return 'keep';
         if (settings.sizes === 'drop') {
@@ -131,7 +130,7 @@ function markHeader(table: ElementNode, when: 'marked' | 'looks-so', report: Rep
   if (!isMarked && !(when === 'looks-so' && looksSo)) return;
   for (const cell of cells) {
     cell.name = 'th';
-    report.renamed(cell, 'td');
+    report.renamed(cell, 'td', 0, undefined, isMarked ? 'the row stands in thead' : 'all of the first row is bold, the second is not');
     if (cell.attribute('scope') === undefined) setAttribute(cell, 'scope', 'col');
     plainHeader(cell, report);
   }
@@ -142,8 +141,7 @@ function plainHeader(cell: ElementNode, report: Reporter): void {
   transform(cell, {
     element(element) {
       if (element.name !== 'strong' && element.name !== 'b') return 'keep';
-      report.unwrapped(element);
-      return 'unwrap';
+      return report.unwrap(element);
     },
   });
 }

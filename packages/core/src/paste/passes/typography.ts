@@ -1,5 +1,6 @@
 import { countLetters } from '../../html/text';
 import type { PastePasses } from '../../profile/paste-schema';
+import { isWesternAt } from '../scripts';
 import { replaceInRun, textRuns, type Replaced } from '../text-runs';
 import type { Pass } from '../pass';
 
@@ -15,7 +16,7 @@ export const typography: Pass<'typography'> = {
       if (changes.length === 0) continue;
       const places = replaceInRun(run, changes);
       changes.forEach(({ start, end, text }, i) =>
-        report.changed(places[i]!, text, 'tidy', countLetters(run.text.slice(start, end)) - countLetters(text)),
+        report.characters(places[i]!, text, 'tidy', countLetters(run.text.slice(start, end)) - countLetters(text)),
       );
     }
   },
@@ -52,7 +53,7 @@ export function changesIn(text: string, settings: Omit<PastePasses['typography']
     } else if (mark === '...' || mark === '\u2026') {
       if (settings.ellipsis !== 'keep') instead = settings.ellipsis === 'character' ? '\u2026' : '...';
     } else if (settings.dashes !== 'keep') instead = dash(mark, before, after, settings.dashes);
-    if (instead !== mark) changes.push({ start, end, text: instead });
+    if (instead !== mark && isWesternAt(text, start, end)) changes.push({ start, end, text: instead });
   }
   return changes;
 }

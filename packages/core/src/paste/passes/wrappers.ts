@@ -35,8 +35,7 @@ export const wrappers: Pass<'wrappers'> = {
       element(element) {
         if (!names.has(element.name)) return 'keep';
         if (settings.which === 'bare' && element.attributes.some(({ name, value }) => CARRIES.test(name) && value !== '')) return 'keep';
-        report.unwrapped(element);
-        return 'unwrap';
+        return report.unwrap(element);
       },
     });
     if (settings.join) joinNeighbours(root, report);
