@@ -52,6 +52,7 @@ describe('words that were apart stay apart', () => {
     ['readings with brackets', {}, '<ruby>a<rp>(</rp><rt>b</rt><rp>)</rp></ruby>', 'a(b)'],
     ['blocks that go with their content', { p: {}, table: { outcome: 'drop' } }, 'a<table><tr><td>x</table>b', '<p>a</p><p>b</p>'],
     ['but no space where words were one', {}, '<b>a</b>b<span>c</span>', 'abc'],
+    ['a word that goes with the spaces in it', { span: { outcome: 'drop' } }, 'a<span> x </span>b', 'a b'],
     ['nor beside what was hidden', {}, 'a<div hidden>x</div>b', 'ab'],
     ['words shown as text', { div: { outcome: 'text' }, p: {} }, '<div>a</div><div>b</div>', '<p>&lt;div&gt;a&lt;/div&gt;</p><p>&lt;div&gt;b&lt;/div&gt;</p>'],
   ])('%s', (_what, elements, input, output) => {

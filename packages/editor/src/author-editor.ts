@@ -15,7 +15,7 @@ import { gapCursor } from 'prosemirror-gapcursor';
 import { closeHistory, history } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
 import type { Node, Schema } from 'prosemirror-model';
-import { EditorState, TextSelection, type Command, type Plugin } from 'prosemirror-state';
+import { EditorState, Selection, TextSelection, type Command, type Plugin } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
 import { EDITOR_BUTTONS } from './buttons/index';
 
@@ -352,7 +352,7 @@ export class AuthorEditor {
     this.view = new EditorView(
       { mount: inner.mount },
       {
-        state: EditorState.create({ schema: this.schema, doc, plugins: this.plugins() }),
+        state: EditorState.create({ schema: this.schema, doc, selection: beginOf(doc), plugins: this.plugins() }),
         attributes: {
           role: 'textbox',
           'aria-multiline': 'true',
@@ -492,4 +492,9 @@ export class AuthorEditor {
 function teaserEnd(name: string): string {
   return `.ProseMirror hr.${name} { display: block !important; overflow: visible; height: 0; margin: 1.2em 0; border: 0; border-top: 2px dashed #96650f; }
     .ProseMirror hr.${name}::after { content: 'the teaser ends here'; position: relative; top: -10px; padding-right: 6px; font: 11px/18px system-ui, sans-serif; color: #96650f; background: #fff; }`;
+}
+
+/** The first place to type. What is kept as it is would be overwritten, if it were selected when the first letter comes. */
+function beginOf(doc: Node): Selection {
+  return Selection.findFrom(doc.resolve(0), 1, true) ?? Selection.atStart(doc);
 }

@@ -1,5 +1,5 @@
 import { isBlock } from './elements';
-import { HTML_NAMESPACE, type ElementNode } from './node';
+import { HTML_NAMESPACE, type ChildNode, type ElementNode } from './node';
 
 /*
  * What a browser makes of an element without any stylesheet but its own (HTML, section 15.3) and the element's inline style,
@@ -61,6 +61,24 @@ export function partingOf(element: ElementNode): Parting | null {
   if (name === 'td' || name === 'th') return 'cell';
   if (name === 'br' || OLD_BLOCKS.has(name) || (isBlock(name) && name !== 'col' && name !== 'colgroup')) return 'line';
   return CONTROLS.has(name) || name === 'rt' ? 'box' : null;
+}
+
+/** By what the words on both sides of an element are parted as long as it is there with all it holds; null where they go on into it. */
+export function partingAround(element: ElementNode): Parting | null {
+  if (isHidden(element)) return null;
+  let found = partingOf(element);
+  const stack: ChildNode[] = element.children.slice();
+  for (let node = stack.pop(); node !== undefined && found !== 'line'; node = stack.pop()) {
+    if (node.type === 'text') {
+      if (/[\s\u00a0]/.test(node.value)) found ??= 'box';
+    } else if (node.type === 'element' && !isHidden(node)) {
+      const inner = partingOf(node);
+      if (inner === 'line') found = inner;
+      else found ??= inner;
+      for (const child of node.children) stack.push(child);
+    }
+  }
+  return found;
 }
 
 /** The value that a declaration gives a property, in lower case and without importance; empty where there is none. The last one counts. */

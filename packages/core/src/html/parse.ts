@@ -112,6 +112,7 @@ class PlacingParser extends Parser<NodeMap> {
   private input = '';
   private popped = 0;
   private reopened = 0;
+  private isAtEnd = false;
   private reopenLimit = REOPENED_AT_LEAST;
   private get adapter(): Adapter {
     return this.treeAdapter as Adapter;
@@ -196,10 +197,18 @@ class PlacingParser extends Parser<NodeMap> {
     super._reconstructActiveFormattingElements();
     this.reopened += this.adapter.created - before;
   }
+  override onEof(token: Token.EOFToken): void {
+    this.isAtEnd = true;
+    super.onEof(token);
+  }
   override onItemPop(node: ParentNode, isTop: boolean): void {
     super.onItemPop(node, isTop);
     this.popped++;
     if (node.type !== 'element') return;
+    if (this.isAtEnd) {
+      node.endTagStart = node.end = this.input.length;
+      return;
+    }
     const closing = this.currentToken as PlacedToken | null;
     if (closing === null) return;
     if (closing.type === Token.TokenType.END_TAG && closing.tagName === node.name) {

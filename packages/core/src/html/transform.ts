@@ -1,5 +1,5 @@
 import { Boundary, settleBoundaries, type Means } from './boundary';
-import { isHidden, partingOf, type Parting } from './display';
+import { isHidden, partingAround, partingOf, type Parting } from './display';
 import { append, type ChildNode, type CommentNode, type ElementNode, type ParentNode, takeOff, type TextNode } from './node';
 import { steps } from './steps';
 
@@ -73,13 +73,14 @@ export function transform(root: ParentNode, { element, text, comment, done, apar
       // Nothing but boundaries was put behind it yet.
       if (fills !== null && done?.(fills) === false) {
         takeOff(fills);
-        if (!isHidden(fills)) mark(fills.parent!, partingOf(fills));
+        mark(fills.parent!, partingAround(fills));
       }
       continue;
     }
     const { target } = frame;
     // What an element is may be changed by those who are asked.
     const parting = child.type === 'element' ? partingOf(child) : null;
+    const hides = child.type === 'element' && isHidden(child);
     const fate =
       child.type === 'element'
         ? (element?.(child, target) ?? 'keep')
@@ -87,7 +88,7 @@ export function transform(root: ParentNode, { element, text, comment, done, apar
           ? (text?.(child, target) ?? 'keep')
           : (comment?.(child, target) ?? 'keep');
     if (fate === 'drop') {
-      if (child.type === 'element' && parting !== null && !isHidden(child)) mark(target, parting);
+      if (child.type === 'element' && !hides) mark(target, parting ?? partingAround(child));
     } else if (fate === 'unwrap' && child.type === 'element') {
       mark(target, parting);
       open(child, target, null, parting);

@@ -1,5 +1,5 @@
 import { Boundary, settleBoundaries, type Means } from '../html/boundary';
-import { isHidden, partingOf, type Parting } from '../html/display';
+import { isHidden, partingAround, partingOf, type Parting } from '../html/display';
 import { HIDDEN_ELEMENTS, NOTHING_WITHOUT_SOURCE, REPLACED_ELEMENTS, VOID_ELEMENTS } from '../html/elements';
 import { append, type ChildNode, type CommentNode, ElementNode, HTML_NAMESPACE, type ParentNode, takeOff, TextNode } from '../html/node';
 import type { ParsedFragment } from '../html/parse';
@@ -324,7 +324,7 @@ class Walk {
       const lost = frame.isHidden ? 0 : visibleLetters(element);
       const why = outcome === 'drop' || HIDDEN_ELEMENTS.has(element.name) ? reason : hides ? 'hidden-content' : 'deleted-content';
       this.reportElement(element, frame, 'removed', by, why, lost);
-      const parting = isHidden(element) && !REPLACED_ELEMENTS.has(element.name) ? null : partingOf(element);
+      const parting = isHidden(element) && REPLACED_ELEMENTS.has(element.name) ? partingOf(element) : partingAround(element);
       if (parting !== null) this.mark(frame.target, parting, this.causeOf(element.name, frame, by));
       return;
     }
@@ -504,8 +504,8 @@ class Walk {
     const end = Math.max(endOf(element), start);
     if (!isCopy(element) && element.start >= 0)
       this.note(parent, element.name, by, 'removed', reason, reason === 'empty-paragraph' ? 'change' : 'tidy', start, end, end);
-    const parting = partingOf(element);
-    if (parting !== null && !isHidden(element)) this.mark(parent.target, parting, this.causeOf(element.name, parent, by));
+    const parting = partingAround(element);
+    if (parting !== null) this.mark(parent.target, parting, this.causeOf(element.name, parent, by));
   }
 
   /** A frame keeps nothing inside (HTML, section 4.8.5 "The iframe element"). */

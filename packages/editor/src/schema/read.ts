@@ -1,21 +1,94 @@
-import { HTML_NAMESPACE, isBlock, parseFragment, serialize, FragmentNode, type ChildNode, type ElementNode } from '@typikon/core';
+import {
+  firstDifference,
+  FragmentNode,
+  HTML_NAMESPACE,
+  isBlock,
+  parseFragment,
+  serialize,
+  type ChildNode,
+  type ElementNode,
+  type ParsedFragment,
+} from '@typikon/core';
 import { Fragment, type Mark, type Node, type NodeType, type Schema } from 'prosemirror-model';
 import { markNameOf, nodeNameOf, OPAQUE_BLOCK, OPAQUE_INLINE, wrapperNameOf, type HtmlAttributes } from './compile';
 import { CONTAINERS } from './elements';
 import { Source, type Level } from './source';
 
-/** Reads clean markup into the editor's document, and remembers where each part of it came from. */
+/** Markup that is nested deeper than this is held as one thing; browsers flatten at 512. */
+const DEEPEST = 512;
+
+/**
+ * Reads markup into the editor's document, and remembers where each part of it came from. What the schema cannot hold is
+ * kept to the letter as one thing, never left out; where there is no place to type, an empty line is put at the end.
+ */
 export function readDocument(html: string, schema: Schema): { doc: Node; source: Source } {
-  const source = new Source(html);
-  const { root } = parseFragment(html);
-  const reader = new Reader(schema, source);
-  const { nodes, pieces } = reader.flow(root.children, 0, html.length, false);
-  source.top = { start: 0, end: html.length, pieces };
-  const content = Fragment.from(nodes);
-  const { doc: docType } = schema.nodes;
-  const doc = docType!.validContent(content) ? docType!.create(null, content) : docType!.createAndFill()!;
+  const readable = readableForm(html);
+  const source = new Source(readable?.input ?? html, html);
+  const { nodes, pieces } =
+    readable === null
+      ? wholeAsOpaque(html, schema)
+      : new Reader(schema, source).flow(readable.root.children, 0, readable.input.length, false, schema.nodes['doc']!);
+  source.top = { start: 0, end: source.html.length, pieces };
+  if (!nodes.some(holdsPlaceToType)) nodes.push(schema.nodes['line']!.create());
+  const doc = schema.nodes['doc']!.create(null, Fragment.from(nodes));
   source.document = doc;
   return { doc, source };
+}
+
+/**
+ * Markup whose tree stands in its text part by part, as clean markup does. Other markup is written as a browser reads it
+ * first; null where that cannot be written either, or where it is nested too deep.
+ */
+function readableForm(html: string): ParsedFragment | null {
+  const parsed = parseFragment(html);
+  if (isDeeper(parsed.root, DEEPEST)) return null;
+  if (standsInOrder(parsed)) return parsed;
+  const written = parseFragment(serialize(parsed.root));
+  return firstDifference(parsed.root, written.root) === null && standsInOrder(written) ? written : null;
+}
+
+/** Elements that the parser adds where they are left out (HTML, section 13.1.2.4 "Optional tags"). */
+const IMPLIED: ReadonlySet<string> = new Set(['tbody', 'colgroup', 'tr']);
+
+/** Whether each part of a tree stands within its parent and behind the part before it, and nothing was left out. */
+function standsInOrder({ root, ignored }: ParsedFragment): boolean {
+  if (ignored.some(({ kind }) => kind !== 'repeated-attribute')) return false;
+  let at = 0;
+  const visit = (node: ChildNode): boolean => {
+    if (node.start < 0) return node.type === 'element' && IMPLIED.has(node.name) && node.children.every(visit);
+    if (node.start < at) return false;
+    if (node.type !== 'element') {
+      at = node.end;
+      return true;
+    }
+    if (node.isCopy || node.end < node.start) return false;
+    at = node.startTagEnd;
+    if (!node.children.every(visit) || node.endTagStart < at) return false;
+    at = node.end;
+    return true;
+  };
+  return root.children.every(visit);
+}
+
+function wholeAsOpaque(html: string, schema: Schema): Flow {
+  const node = schema.nodes[OPAQUE_BLOCK]!.create({ markup: html });
+  return { nodes: [node], pieces: [{ node, start: 0, end: html.length }] };
+}
+
+function holdsPlaceToType(node: Node): boolean {
+  let isThere = node.isTextblock;
+  if (!isThere) node.descendants((inner) => !(isThere ||= inner.isTextblock));
+  return isThere;
+}
+
+/** Whether elements stand in each other deeper than so many levels. */
+function isDeeper(root: FragmentNode, levels: number): boolean {
+  let level: ChildNode[] = root.children;
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > levels) return true;
+    level = level.flatMap((node) => (node.type === 'element' ? node.children : []));
+  }
+  return false;
 }
 
 interface Flow {
@@ -29,8 +102,8 @@ class Reader {
     private readonly source: Source,
   ) {}
 
-  /** Words that stand beside each other become a line, blocks stay blocks. */
-  flow(children: readonly ChildNode[], start: number, end: number, isPreformatted: boolean): Flow {
+  /** Words that stand beside each other become a line, blocks stay blocks; a part that the holder cannot have is kept as it is. */
+  flow(children: readonly ChildNode[], start: number, end: number, isPreformatted: boolean, holder: NodeType): Flow {
     const result: Flow = { nodes: [], pieces: [] };
     let run: ChildNode[] = [];
     let runStart = start;
@@ -51,13 +124,19 @@ class Reader {
         continue;
       }
       flush(child.start);
-      const node = this.block(child);
+      const taken = this.block(child);
+      const node = this.mayStandIn(holder, taken) ? taken : this.opaque(child, false);
       result.nodes.push(node);
       if (isPlaced(child)) result.pieces.push({ node, start: child.start, end: child.end });
       runStart = child.end;
     }
     flush(end);
     return result;
+  }
+
+  /** Whether a node can be somewhere in a holder; that its order is right is seen when it is complete. */
+  private mayStandIn(holder: NodeType, node: Node): boolean {
+    return holder.name !== 'doc' || holder.contentMatch.matchType(node.type) !== null;
   }
 
   /** Whether an element is a block for the schema, by itself or by what it holds. */
@@ -88,7 +167,7 @@ class Reader {
     else {
       const isStrict = Array.isArray(CONTAINERS[element.name]);
       const children = isStrict ? element.children.filter((child) => !isWhiteSpace(child)) : element.children;
-      const flow = this.flow(children, level.start, level.end, false);
+      const flow = this.flow(children, level.start, level.end, false, type);
       ({ nodes: content } = flow);
       level.pieces = flow.pieces;
       if (content.length === 0 && !isStrict) content = [this.schema.nodes['line']!.create()];

@@ -23,7 +23,14 @@ export class Source {
   document: Node | null = null;
   private readonly places = new WeakMap<Level, ReadonlyMap<Node, number>>();
 
-  constructor(readonly html: string) {}
+  /**
+   * @param html what the places count in
+   * @param given the markup as it was opened, which differs where that cannot be read part by part
+   */
+  constructor(
+    readonly html: string,
+    readonly given: string = html,
+  ) {}
 
   /** Where in a level each of its nodes stood. */
   placesIn(level: Level): ReadonlyMap<Node, number> {

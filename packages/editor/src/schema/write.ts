@@ -11,7 +11,8 @@ import type { Level, Source } from './source';
  * @param source what the document was read from; without it everything is written anew
  */
 export function writeDocument(doc: Node, source: Source | null = null): string {
-  if (source !== null && doc === source.document) return source.html;
+  // What was typed and taken back leaves another document that is the same.
+  if (source?.document != null && doc.eq(source.document)) return source.given;
   return new Writer(source).level(doc, source?.top ?? null, '\n');
 }
 
@@ -26,12 +27,17 @@ class Writer {
     /** The place in the old order that was written last. */
     let last = -1;
     let before: Node | null = null;
-    parent.forEach((node, _offset, index) => {
-      const place = known?.get(node);
+    let isFirst = true;
+    parent.forEach((node) => {
+      // What was taken back to how it stood, stands there to the letter.
+      const expected = level?.pieces[last + 1];
+      const place = known?.get(node) ?? (expected?.node.eq(node) === true ? last + 1 : undefined);
       const isOld = place !== undefined && level !== null && source !== null;
+      // A place to type that nothing was typed in is no markup.
+      if (!isOld && node.type.name === 'line' && node.content.size === 0) return;
       const next = isOld ? place : last + 1;
       const isInOrder = level !== null && source !== null && next === last + 1 && next <= level.pieces.length;
-      if (index === 0) out += isInOrder ? source.gap(level, 0) : '';
+      if (isFirst) out += isInOrder ? source.gap(level, 0) : '';
       else if (isInOrder && next < level.pieces.length) out += source.gap(level, next);
       else out += between ??= this.usualGap(level!, separator);
       // Lines have no tags: two in a row would become one.
@@ -40,6 +46,7 @@ class Writer {
       else out += this.node(node);
       last = next;
       before = node;
+      isFirst = false;
     });
     if (source !== null && level !== null) out += source.gap(level, level.pieces.length);
     return out;
