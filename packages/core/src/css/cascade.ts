@@ -1,4 +1,5 @@
-import { generate, parse, type CssNode } from 'css-tree';
+import { generate, type CssNode } from 'css-tree';
+import { parseCss } from './parse';
 import type { ElementNode, ParentNode } from '../html/node';
 import { presentationalHints } from './hints';
 import { DESK, mediaHolds, type MediaContext } from './media';
@@ -303,7 +304,7 @@ function inlineLonghands(style: string): DeclaredLonghand[] {
   if (style.trim() === '') return [];
   let list: CssNode;
   try {
-    list = parse(style, { context: 'declarationList' });
+    list = parseCss(style, { context: 'declarationList' });
   } catch {
     return [];
   }

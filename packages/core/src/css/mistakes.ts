@@ -1,4 +1,6 @@
-import { parse, type SyntaxParseError } from 'css-tree';
+import type { CssNode, SyntaxParseError } from 'css-tree';
+import { Lines } from '../html/positions';
+import { DEEPEST_CSS, parseCss, withoutDepths } from './parse';
 
 /** Something in a stylesheet that a browser would pass over. */
 export interface CssMistake {
@@ -17,11 +19,18 @@ export interface CssMistake {
  * @returns the mistakes in order; never throws
  */
 export function cssMistakes(css: string): CssMistake[] {
-  const mistakes: CssMistake[] = [];
-  parse(css, {
+  const { depths } = withoutDepths(css);
+  const lines = new Lines(css);
+  const mistakes: CssMistake[] = depths.map(({ start, end }) => ({
+    start,
+    end,
+    line: lines.at(start).line,
+    message: `Nested deeper than ${DEEPEST_CSS} levels. This part is left out.`,
+  }));
+  parseCss(css, {
     positions: true,
     onParseError: (error: SyntaxParseError, fallback) => {
-      const place = fallback.loc;
+      const place = (fallback as CssNode | null)?.loc;
       const { offset, line, rawMessage } = error as SyntaxParseError & { offset: number; line: number; rawMessage: string };
       mistakes.push({
         start: place?.start.offset ?? offset,
@@ -31,5 +40,5 @@ export function cssMistakes(css: string): CssMistake[] {
       });
     },
   });
-  return mistakes;
+  return mistakes.sort((a, b) => a.start - b.start);
 }

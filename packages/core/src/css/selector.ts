@@ -1,4 +1,5 @@
-import { generate, parse, type CssNode } from 'css-tree';
+import { generate, type CssNode } from 'css-tree';
+import { parseCss } from './parse';
 import { HTML_NAMESPACE, type ElementNode } from '../html/node';
 
 /** Specificity of a selector (Selectors Level 4, section 17): ids; classes, attributes and pseudo-classes; elements. */
@@ -58,7 +59,7 @@ const greatest = (all: readonly CompiledSelector[]): Specificity =>
 export function compileSelectors(text: string): CompiledSelector[] {
   let list: CssNode;
   try {
-    list = parse(text, { context: 'selectorList' });
+    list = parseCss(text, { context: 'selectorList' });
   } catch (error) {
     throw new SelectorMistake(`The selector “${text}” cannot be read: ${(error as Error).message}`);
   }

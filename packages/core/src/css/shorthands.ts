@@ -1,4 +1,5 @@
-import { generate, parse, type CssNode } from 'css-tree';
+import { generate, type CssNode } from 'css-tree';
+import { parseCss } from './parse';
 
 /** A longhand with the value that a declaration gives it. */
 export interface Longhand {
@@ -104,7 +105,7 @@ const RESET: Readonly<Record<string, readonly string[]>> = {
 function words(value: string): string[] {
   let node: CssNode;
   try {
-    node = parse(value, { context: 'value' });
+    node = parseCss(value, { context: 'value' });
   } catch {
     return [value];
   }

@@ -1,4 +1,6 @@
-import { generate, lexer, parse, type Atrule, type CssNode, type Rule } from 'css-tree';
+import { generate, type Atrule, type CssNode, type Rule } from 'css-tree';
+import { parseCss } from './parse';
+import { isProperty, isValueOf } from './grammar';
 import { mediaHolds, type MediaContext } from './media';
 import { compileList, compileSelectors, type CompiledSelector } from './selector';
 
@@ -109,7 +111,7 @@ class SheetReader {
     const outer = this.css;
     this.css = css;
     // Values are looked at once a rule matches something, which most rules of a large stylesheet never do.
-    const root = parse(css, { positions: true, parseValue: false, parseCustomProperty: false });
+    const root = parseCss(css, { positions: true, parseValue: false, parseCustomProperty: false });
     if (root.type === 'StyleSheet')
       for (const node of root.children.toArray()) this.node(node, { ...around, sheet: name, parent: null, containers: [] }, depth);
     this.css = outer;
@@ -329,10 +331,10 @@ function reread(text: string, start: number, firstLine: number): CssNode[] {
     const length = isRule ? closing(rest, brace) + 1 : semicolon === -1 ? rest.length : semicolon + 1;
     const piece = rest.slice(0, length);
     if (isRule) {
-      const sheet = parse(piece, { positions: true, line, offset });
+      const sheet = parseCss(piece, { positions: true, line, offset });
       if (sheet.type === 'StyleSheet') nodes.push(...sheet.children.toArray());
     } else {
-      const block = parse(`{${piece}}`, { context: 'block', positions: true, line, offset: offset - 1 });
+      const block = parseCss(`{${piece}}`, { context: 'block', positions: true, line, offset: offset - 1 });
       if (block.type === 'Block') nodes.push(...block.children.toArray().filter(({ type }) => type === 'Declaration'));
     }
     line += piece.split('\n').length - 1;
@@ -376,11 +378,10 @@ export function isKnownDeclaration({ property, value }: Pick<SheetDeclaration, '
   const key = `${property}:${value}`;
   let answer = known.get(key);
   if (answer === undefined) {
-    const { error } = lexer.matchProperty(property, value);
     // What has a prefix is known to the browser whose prefix it is; functions may be newer than the lexer.
     answer =
-      error === null ||
-      (error.message.startsWith('Unknown property') ? property.startsWith('-webkit-') : value.includes('(') || value.includes('-webkit-'));
+      isValueOf(property, value) ||
+      (!isProperty(property) ? property.startsWith('-webkit-') : value.includes('(') || value.includes('-webkit-'));
     if (known.size >= MOST_KNOWN) known.clear();
     known.set(key, answer);
   }
@@ -407,7 +408,7 @@ function supports(condition: string): boolean {
   if (inside === undefined) return false;
   const declaration = /^\s*([a-z-]+)\s*:\s*(.+)$/is.exec(inside);
   if (declaration === null) return supports(inside);
-  return declaration[1]!.startsWith('--') || lexer.matchProperty(declaration[1]!, declaration[2]!.trim()).error === null;
+  return declaration[1]!.startsWith('--') || isValueOf(declaration[1]!, declaration[2]!.trim());
 }
 
 /** The parts of a text between a word that stands outside all brackets. */

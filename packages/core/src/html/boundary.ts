@@ -3,6 +3,7 @@ import { isBlock, REPLACED_ELEMENTS, VOID_ELEMENTS } from './elements';
 import { append, CommentNode, ElementNode, HTML_NAMESPACE, joinText, TextNode, type ChildNode, type ParentNode } from './node';
 import { replaceText, placeOfText } from './text-place';
 import type { Range } from './positions';
+import { steps } from './steps';
 import { hasLetters } from './text';
 
 /**
@@ -119,6 +120,7 @@ function piecesOf(children: readonly ChildNode[], means: Means): (Run | ElementN
     spaced = null;
   };
   for (const child of children) {
+    steps.taken++;
     if (child instanceof Boundary) {
       if (child.parting === 'line') close(child);
       else spaced = child;
@@ -257,6 +259,7 @@ function beginsBlank(node: ChildNode): boolean {
 function showsSomething(node: ChildNode, shown: ReadonlyMap<ElementNode, boolean>): boolean {
   const stack: ChildNode[] = [node];
   for (let next = stack.pop(); next !== undefined; next = stack.pop()) {
+    steps.taken++;
     if (next.type === 'text') {
       if (hasLetters(next.value)) return true;
     } else if (next.type === 'element') {
@@ -278,6 +281,7 @@ function holdsBlock(node: ChildNode, blocks: Map<ElementNode, boolean>): boolean
   const stack: ElementNode[] = [node];
   for (let next = stack.pop(); next !== undefined && !found; next = stack.pop())
     for (const child of next.children) {
+      steps.taken++;
       if (child.type !== 'element') continue;
       const inner = blocks.get(child);
       if (inner === true || isBlock(child.name)) found = true;

@@ -1,5 +1,6 @@
 import { isBlock } from './elements';
 import { HTML_NAMESPACE, type ChildNode, type ElementNode } from './node';
+import { steps } from './steps';
 
 /*
  * What a browser makes of an element without any stylesheet but its own (HTML, section 15.3) and the element's inline style,
@@ -69,6 +70,7 @@ export function partingAround(element: ElementNode): Parting | null {
   let found = partingOf(element);
   const stack: ChildNode[] = element.children.slice();
   for (let node = stack.pop(); node !== undefined && found !== 'line'; node = stack.pop()) {
+    steps.taken++;
     if (node.type === 'text') {
       if (/[\s\u00a0]/.test(node.value)) found ??= 'box';
     } else if (node.type === 'element' && !isHidden(node)) {

@@ -1,5 +1,6 @@
 import { isHidden, partingOf } from './display';
 import type { Node } from './node';
+import { steps } from './steps';
 
 /** White space in these stands as it was written (HTML, section 15.3.3). */
 const AS_WRITTEN: ReadonlySet<string> = new Set(['pre', 'textarea', 'listing', 'xmp', 'plaintext']);
@@ -15,6 +16,7 @@ export function renderedText(root: Node): string {
   const stack: Step[] = [{ node: root, leaving: false, isAsWritten: false, follows: false }];
   for (let step = stack.pop(); step !== undefined; step = stack.pop()) {
     const { node, leaving, isAsWritten, follows } = step;
+    steps.taken++;
     if (node.type === 'text') {
       lines.text(node.value, isAsWritten);
       continue;

@@ -1,4 +1,5 @@
 import { isHidden } from './display';
+import { isBlock } from './elements';
 import type { ElementNode, Node } from './node';
 import { steps } from './steps';
 
@@ -79,4 +80,11 @@ export function firstText(root: Node, most: number, within: (element: ElementNod
     }
   }
   return text;
+}
+
+/** Whether an element holds words and no blocks, at whatever depth; reads no further than to the first block. */
+export function isLineOfText(element: ElementNode): boolean {
+  let holdsBlock = false;
+  firstText(element, Infinity, ({ name }) => !(holdsBlock ||= isBlock(name)));
+  return !holdsBlock;
 }

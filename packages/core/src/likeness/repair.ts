@@ -1,4 +1,5 @@
-import { parse, type CssNode } from 'css-tree';
+import type { CssNode } from 'css-tree';
+import { parseCss } from '../css/parse';
 import type { ElementNode } from '../html/node';
 import { bySpecificity } from '../css/cascade';
 import { classesOf, compileSelectors, parentOf, type Specificity } from '../css/selector';
@@ -208,7 +209,7 @@ export const addedTo = (css: string, rule: string): string => `${css.trimEnd()}$
 /** A stylesheet without one rule, the one with a selector around a line; unchanged where there is none. */
 export function takenOut(css: string, selector: string, line: number): string {
   let place: { start: number; end: number } | null = null;
-  const root = parse(css, { positions: true });
+  const root = parseCss(css, { positions: true });
   const visit = (nodes: readonly CssNode[]): void => {
     for (const node of nodes) {
       if (node.type === 'Atrule' && node.block !== null) visit(node.block.children.toArray());

@@ -5,6 +5,7 @@ import { append, type ChildNode, type CommentNode, ElementNode, HTML_NAMESPACE, 
 import type { ParsedFragment } from '../html/parse';
 import { attributeRanges, type Range } from '../html/positions';
 import { startTag } from '../html/serialize';
+import { steps } from '../html/steps';
 import { countLetters, hasLetters, offsetAfterLetters, visibleLetters } from '../html/text';
 import { placeOfText, replaceText } from '../html/text-place';
 import type { Action, Reason, Severity, Stage } from '../ledger/entry';
@@ -118,6 +119,7 @@ class Walk {
         continue;
       }
       const child = frame.children[frame.next++]!;
+      steps.taken++;
       if (child.type === 'text') this.text(child, frame);
       else if (child.type === 'comment') this.comment(child, frame);
       else {

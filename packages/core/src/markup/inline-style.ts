@@ -1,4 +1,6 @@
-import { generate, lexer, parse, walk, type CssNode, type Declaration } from 'css-tree';
+import { generate, walk, type CssNode, type Declaration } from 'css-tree';
+import { parseCss } from '../css/parse';
+import { isValueOf } from '../css/grammar';
 import { colourKey } from '../css/colour';
 import type { StyleTest } from '../profile/schema';
 import type { CompiledTest, Piece, Verdict } from './attribute-test';
@@ -39,10 +41,10 @@ interface Declared {
 export function readDeclarations(style: string): Declared[] {
   const found: Declared[] = [];
   const broken: number[] = [];
-  const root = parse(style, {
+  const root = parseCss(style, {
     context: 'declarationList',
     positions: true,
-    onParseError: (_error, fallback) => broken.push(fallback.loc?.start.offset ?? 0),
+    onParseError: (_error, fallback) => broken.push((fallback as CssNode | null)?.loc?.start.offset ?? 0),
   });
   if (root.type !== 'DeclarationList') return found;
   root.children.forEach((node) => {
@@ -81,7 +83,7 @@ export function isDeclarationSafe({ property, node, isDisguised }: Declared): bo
   });
   // What stays in the window while the page scrolls can lie over the page's own parts.
   if (property === 'position' && /fixed|sticky/i.test(generate(node.value))) return false;
-  return isSafe && lexer.matchProperty(property, node.value).error === null;
+  return isSafe && isValueOf(property, node.value);
 }
 
 /** What the safety floor makes of a `style` attribute, whatever test a rule gives it. */

@@ -1,10 +1,11 @@
-import { parse, walk } from 'css-tree';
+import { walk } from 'css-tree';
+import { parseCss } from '../css/parse';
 import type { Profile } from '../profile/schema';
 
 /** The classes that a stylesheet names; what cannot be read is left out. */
 export function classesIn(css: string): ReadonlySet<string> {
   const classes = new Set<string>();
-  walk(parse(css, { parseValue: false }), (node) => {
+  walk(parseCss(css, { parseValue: false }), (node) => {
     if (node.type === 'ClassSelector') classes.add(node.name);
   });
   return classes;
@@ -15,7 +16,7 @@ export function styleClassesOf({ styles }: Pick<Profile, 'styles'>): ReadonlySet
   const classes = new Set<string>();
   for (const { selector } of Object.values(styles))
     try {
-      walk(parse(selector, { context: 'selectorList' }), ({ type, ...node }) => {
+      walk(parseCss(selector, { context: 'selectorList' }), ({ type, ...node }) => {
         if (type === 'ClassSelector' && 'name' in node) classes.add(node.name as string);
       });
     } catch {

@@ -1,9 +1,11 @@
 import { parseFragment } from '../html/parse';
 import { attributeRanges } from '../html/positions';
-import type { ElementNode, ParentNode, TextNode } from '../html/node';
+import { REPLACED_ELEMENTS } from '../html/elements';
+import type { ChildNode, ElementNode, ParentNode, TextNode } from '../html/node';
+import { hasLetters } from '../html/text';
+import { placeOfText } from '../html/text-place';
 import { hostOf } from '../markup/address';
 import { looseDeclarations } from './declarations';
-import { shows } from './passes/spaces';
 
 /** What kind of thing is counted. */
 export type ThingKind = 'element' | 'attribute' | 'class' | 'style' | 'hard-space' | 'empty-paragraph' | 'link';
@@ -46,7 +48,7 @@ export function takeInventory(html: string): Thing[] {
   for (let parent = stack.pop(); parent !== undefined; parent = stack.pop())
     for (let i = parent.children.length - 1; i >= 0; i--) {
       const child = parent.children[i]!;
-      if (child.type === 'text') hardSpaces(child, i, html, note);
+      if (child.type === 'text') hardSpaces(child, note);
       if (child.type !== 'element') continue;
       noteElement(child, html, note);
       stack.push(child);
@@ -85,19 +87,20 @@ function noteElement(element: ElementNode, html: string, note: Note): void {
   }
 }
 
-function hardSpaces(text: TextNode, index: number, html: string, note: Note): void {
+function hardSpaces(text: TextNode, note: Note): void {
   if (!text.value.includes('\u00a0')) return;
-  const { parent } = text;
-  // The parser keeps no place for text: it is looked up between the tags that stand around it.
-  const before = parent?.children[index - 1];
-  const from = before?.type === 'element' || before?.type === 'comment' ? before.end : parent?.type === 'element' ? parent.startTagEnd : 0;
-  let at = Math.max(0, from);
-  for (const _ of text.value.matchAll(/\u00a0/g)) {
-    const found = /&nbsp;?|&#0*160;?|&#x0*a0;?|\u00a0/gi;
-    found.lastIndex = at;
-    const match = found.exec(html);
-    const place = match === null ? { start: at, end: at } : { start: match.index, end: match.index + match[0].length };
-    at = place.end;
-    note('hard-space', '', place);
+  for (const { index } of text.value.matchAll(/\u00a0/g))
+    note('hard-space', '', placeOfText(text, index, index + 1) ?? { start: 0, end: 0 });
+}
+
+/** Whether anything in a node shows: letters, pictures and the like. */
+function shows(node: ChildNode): boolean {
+  const stack: ChildNode[] = [node];
+  for (let next = stack.pop(); next !== undefined; next = stack.pop()) {
+    if (next.type === 'text' && hasLetters(next.value)) return true;
+    if (next.type !== 'element') continue;
+    if (next.name === 'hr' || next.name === 'table' || REPLACED_ELEMENTS.has(next.name)) return true;
+    for (const child of next.children) stack.push(child);
   }
+  return false;
 }

@@ -1,7 +1,7 @@
-import { marked } from 'marked';
+import MarkdownIt from 'markdown-it';
 import { escapeText } from '../html/serialize';
 import { parseFragment } from '../html/parse';
-import { visibleText } from '../html/text';
+import { renderedText } from '../html/rendered-text';
 import { textRuns } from './text-runs';
 import { textOfRtf } from './rtf';
 
@@ -52,7 +52,7 @@ function textOfMarkup(html: string): string {
   if (html.trim() === '') return '';
   const { root } = parseFragment(html);
   const lines = textRuns(root).map(({ text }) => text.replace(/\s+/g, ' ').trim());
-  return lines.filter((line) => line !== '').join('\n\n') || visibleText(root).trim();
+  return lines.filter((line) => line !== '').join('\n\n') || renderedText(root).trim();
 }
 
 /** Plain text as markup: empty lines part paragraphs, other line ends are breaks. */
@@ -66,7 +66,24 @@ export function paragraphsOf(text: string): string {
     .join('\n');
 }
 
-/** Markdown (CommonMark, with tables) as markup. Markup in it stays markup: the rules come after. */
+/** Reads CommonMark with tables, struck words and bare addresses. */
+const markdown = new MarkdownIt({ html: true, linkify: true });
+
+/** Whether blocks were nested deeper than the reader goes, which leaves out what is in them. */
+let isTooDeep = false;
+const { block } = markdown;
+const tokenize = block.tokenize.bind(block);
+block.tokenize = (state, startLine, endLine) => {
+  isTooDeep ||= state.level >= (markdown.options.maxNesting ?? Infinity);
+  tokenize(state, startLine, endLine);
+};
+
+/**
+ * Markdown (CommonMark, with tables) as markup. Markup in it stays markup: the rules come after. Text with blocks nested
+ * deeper than anybody writes is taken as plain text, so that nothing is left out.
+ */
 export function markdownAsMarkup(text: string): string {
-  return marked.parse(text, { async: false, gfm: true }).trim();
+  isTooDeep = false;
+  const html = markdown.render(text).trim();
+  return isTooDeep ? paragraphsOf(text) : html;
 }

@@ -1,4 +1,5 @@
-import { generate, parse, type CssNode } from 'css-tree';
+import { generate, type CssNode } from 'css-tree';
+import { parseCss } from '../css/parse';
 
 /** What applying a style does. */
 export type StyleKind =
@@ -59,7 +60,7 @@ export function readStyle(selector: string): ReadStyle {
   const refuse = (reason: StyleRefusal['reason'], what: string): ReadStyle => ({ ok: false, refusal: { reason, what } });
   let list: CssNode;
   try {
-    list = parse(selector, { context: 'selectorList' });
+    list = parseCss(selector, { context: 'selectorList' });
   } catch (error) {
     return refuse('unreadable', (error as Error).message);
   }

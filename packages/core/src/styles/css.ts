@@ -1,4 +1,5 @@
-import { generate, parse, type CssNode, type Rule } from 'css-tree';
+import { generate, type CssNode, type Rule } from 'css-tree';
+import { parseCss } from '../css/parse';
 import { selectorText } from '../css/stylesheet';
 import type { Profile, StyleDefinition } from '../profile/schema';
 import { readStyle, type StyleAct } from './act';
@@ -32,7 +33,7 @@ export function stylesInCss(css: string, frame: ReadonlySet<string> = new Set())
   const found = new Map<string, FoundStyle>();
   const ids = new Set<string>();
   const comments: { end: number; fields: Fields }[] = [];
-  const root = parse(css, {
+  const root = parseCss(css, {
     positions: true,
     parseValue: false,
     onComment: (value, { end }) => {
@@ -167,7 +168,7 @@ const oneLine = (text: string): string => text.replace(/[\s;]+/g, ' ').trim();
 /** What a stylesheet declares for selectors, as it stands there between the braces. */
 export function declarationsIn(css: string): Map<string, string> {
   const found = new Map<string, string>();
-  const root = parse(css, { positions: true, parseValue: false });
+  const root = parseCss(css, { positions: true, parseValue: false });
   if (root.type !== 'StyleSheet') return found;
   for (const node of root.children.toArray()) {
     if (node.type !== 'Rule' || node.block.loc == null) continue;

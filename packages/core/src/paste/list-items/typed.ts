@@ -88,7 +88,7 @@ function lineOf(child: ChildNode, before: Marker | null): Line | null {
   const text = firstTextOf(child.children);
   if (text === null) return null;
   // The begin tells enough: a marker, and whether anything stands behind it.
-  const whole = firstText(child, text.value.length + FAR_ENOUGH);
+  const whole = firstText(child, text.value.length + FAR_ENOUGH, ({ name }) => !isBlock(name));
   // A marker may stand alone, with its space in the markup behind it.
   const typed = typedMarker(
     text.value.length > 12 ? text.value : text.value + whole.slice(whole.indexOf(text.value) + text.value.length, 80),

@@ -1,6 +1,5 @@
 import type { ChildNode, ElementNode } from '../../html/node';
-import { isBlock } from '../../html/elements';
-import { firstText, hasLetters } from '../../html/text';
+import { firstText, hasLetters, isLineOfText } from '../../html/text';
 import { transform } from '../../html/transform';
 import { setAttribute, styleOf } from '../declarations';
 import type { PasteSource } from '../../profile/paste-schema';
@@ -17,7 +16,7 @@ export const headings: Pass<'headings'> = {
     transform(root, {
       element(element) {
         if (element.name !== 'p' && element.name !== 'div') return 'keep';
-        if (!isLine(element)) return 'keep';
+        if (!isLineOfText(element)) return 'keep';
         const text = firstText(element, settings.longest + SPARE).trim();
         if (text === '' || text.length > settings.longest) return 'keep';
         const marked = settings.outline ? markOf(element, source) : null;
@@ -44,13 +43,6 @@ export const headings: Pass<'headings'> = {
 
 /** White space that the begin of a text may hold beside its letters. */
 const SPARE = 500;
-
-/** Whether an element holds words and no blocks: what stands around blocks is no heading. */
-function isLine(element: ElementNode): boolean {
-  let holdsBlock = false;
-  firstText(element, Infinity, ({ name }) => !(holdsBlock ||= isBlock(name)));
-  return !holdsBlock;
-}
 
 /** The level of a heading and what says so. */
 interface Mark {

@@ -1,6 +1,5 @@
 import { append, copyPlace, ElementNode, HTML_NAMESPACE, TextNode, type ChildNode, type ParentNode } from '../../html/node';
-import { isBlock } from '../../html/elements';
-import { hasLetters, visibleText } from '../../html/text';
+import { hasLetters, isLineOfText, visibleText } from '../../html/text';
 import { elementsOf, transform } from '../../html/transform';
 import type { PastePasses } from '../../profile/paste-schema';
 import type { Range } from '../../html/positions';
@@ -24,7 +23,7 @@ export const joinedLines: Pass<'joined-lines'> = {
     for (const parent of [root, ...elementsOf(root).filter(({ name }) => /^(div|section|article|body|main|blockquote)$/.test(name))])
       joinBlocks(parent, context);
     transform(root, {
-      element: (element) => (/^(p|div|li|td)$/.test(element.name) && hasBreak(element) ? joinBreaks(element, context) : 'keep'),
+      element: (element) => (/^(p|div|li|td)$/.test(element.name) && hasBreak(element) && isLineOfText(element) ? joinBreaks(element, context) : 'keep'),
     });
   },
 };
@@ -72,11 +71,7 @@ function textOf(line: readonly ChildNode[]): string {
 
 function widestLine(root: ParentNode): number {
   let widest = 0;
-  for (const parent of [root, ...elementsOf(root)]) {
-    if (parent.type === 'element' && !isBlock(parent.name)) continue;
-    if (parent.children.some((child) => child.type === 'element' && isBlock(child.name))) continue;
-    for (const line of linesOf(parent.children)) widest = Math.max(widest, columnsOf(textOf(line)));
-  }
+  for (const { text } of textRuns(root)) widest = Math.max(widest, columnsOf(text.replace(/[\s\u00a0]+/g, ' ').trim()));
   return Math.min(widest, WIDEST_PAGE_LINE);
 }
 
@@ -135,7 +130,7 @@ function joinBlocks(parent: ParentNode, context: Context): void {
     child.type === 'element' &&
     (child.name === 'p' || child.name === 'div') &&
     !hasBreak(child) &&
-    !child.children.some((inner) => inner.type === 'element' && isBlock(inner.name));
+    isLineOfText(child);
   const kept: ChildNode[] = [];
   let before: { block: ElementNode; text: string } | null = null;
   for (const child of parent.children) {

@@ -167,29 +167,33 @@ const INLINE_FORMATTING: ReadonlySet<string> = new Set('b i u s em strong sub su
 
 /** Paragraphs with nothing to see, and formatting around nothing. */
 function takeEmpties(root: ParentNode, become: 'remove' | 'breaks', report: Reporter): void {
+  /** What was found to show something: from the inside out, so that each element is looked at once. */
+  const showing = new Set<ChildNode>();
+  const shows = (node: ChildNode): boolean => (node.type === 'text' ? hasLetters(node.value) : showing.has(node));
+  const remove = (element: ElementNode): boolean => {
+    report.removed(element, 'tidy', 'paste-empty');
+    return false;
+  };
   transform(root, {
     done(element) {
-      if (INLINE_FORMATTING.has(element.name) && element.attributes.every(({ name }) => name !== 'id') && element.children.length === 0) {
-        report.removed(element, 'tidy', 'paste-empty');
-        return false;
-      }
-      if (element.name === 'div' && element.attributes.length === 0 && !element.children.some(shows)) {
-        report.removed(element, 'tidy', 'paste-empty');
-        return false;
-      }
-      if (element.name !== 'p' || element.children.some(shows)) return true;
-      if (become === 'breaks') {
-        element.name = 'br';
-        element.children = [];
-        element.attributes = [];
-        report.renamed(element, 'p', 0, 'paste-empty');
-        return true;
-      }
-      report.removed(element, 'tidy', 'paste-empty');
-      return false;
+      const { name, children } = element;
+      if (SHOWS_ALWAYS.has(name) || REPLACED_ELEMENTS.has(name) || children.some(shows)) showing.add(element);
+      if (INLINE_FORMATTING.has(name) && element.attributes.every((attribute) => attribute.name !== 'id') && children.length === 0)
+        return remove(element);
+      if (showing.has(element)) return true;
+      if (name === 'div' && element.attributes.length === 0) return remove(element);
+      if (name !== 'p') return true;
+      if (become === 'remove') return remove(element);
+      element.name = 'br';
+      element.children = [];
+      element.attributes = [];
+      report.renamed(element, 'p', 0, 'paste-empty');
+      return true;
     },
   });
 }
+
+const SHOWS_ALWAYS: ReadonlySet<string> = new Set(['hr', 'table']);
 
 /** Breaks that stand between blocks, where they make an empty line of their own. */
 function takeLooseBreaks(root: ParentNode, report: Reporter): void {
@@ -217,18 +221,6 @@ function takeLooseBreaks(root: ParentNode, report: Reporter): void {
     }
     for (const child of parent.children) if (child.type === 'element') stack.push(child);
   }
-}
-
-/** Whether anything in a node shows: letters, pictures and the like. */
-export function shows(node: ChildNode): boolean {
-  const stack: ChildNode[] = [node];
-  for (let next = stack.pop(); next !== undefined; next = stack.pop()) {
-    if (next.type === 'text' && hasLetters(next.value)) return true;
-    if (next.type !== 'element') continue;
-    if (next.name === 'hr' || next.name === 'table' || REPLACED_ELEMENTS.has(next.name)) return true;
-    for (const child of next.children) stack.push(child);
-  }
-  return false;
 }
 
 /** A paragraph with two or more breaks in a row becomes as many paragraphs. */
