@@ -50,9 +50,15 @@ const rule: fc.Arbitrary<JsonObject> = fc
       ),
       forced: fc.dictionary(
         fc.constantFrom('class', 'rel', 'title', 'id', 'loading', 'target'),
-        fc.record({ value: fc.constantFrom('a', 'note left', '_blank', 'lazy'), when: fc.constantFrom('always', 'absent', 'new-window') }),
+        fc.record({ value: fc.constantFrom('a', 'note left', '_blank', 'lazy'), when: fc.constantFrom('always', 'absent', 'new-window', 'with-address') }),
         { maxKeys: 2 },
       ),
+      anyOf: fc.record({
+        attributes: fc.constantFrom<string[]>(['id', 'name'], ['href', 'id'], ['src', 'title']),
+        otherwise: fc.constantFrom('drop', 'unwrap'),
+      }),
+      schemes: fc.constantFrom<JsonObject>({ href: ['https', 'mailto', 'javascript'] }, { src: [] }, { src: ['https', 'data'] }),
+      withoutSource: fc.constantFrom('drop', 'alternative-text'),
       empty: fc.constantFrom('keep', 'remove', 'pad'),
       parents: fc.subarray(NAMES, { minLength: 1, maxLength: 12 }),
       depth: fc.constantFrom(1, 2),

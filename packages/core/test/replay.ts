@@ -32,6 +32,7 @@ function covers(one: Edit, other: Edit): boolean {
 function editsOf(input: string, { action, reason, start, end, before, after, path }: LedgerEntry): Edit[] {
   if (reason === 'words-apart')
     return [{ start, end: start, text: after }, ...(after === '<p>' ? [{ start: end, end, text: '</p>' }] : [])];
+  if (reason === 'source-refused') return [{ start, end, text: after }];
   const name = path.slice(path.lastIndexOf(' ') + 1).replace(/:nth-child\(\d+\)$/, '');
   const tagEnd = start + before.length;
   const endTag = new RegExp(`</${name}[\\t\\n\\f\\r ]*>$`, 'i').exec(input.slice(start, end));
@@ -40,6 +41,8 @@ function editsOf(input: string, { action, reason, start, end, before, after, pat
     case 'removed':
       return [{ start, end, text: '' }];
     case 'unwrapped':
+      // The tags of an element that the parser added are not in the input.
+      if (!new RegExp(`^<${name}[\\s/>]`, 'i').test(before)) return [];
       return [{ start, end: tagEnd, text: '' }, ...endTagAt.map((at) => ({ ...at, text: '' }))];
     case 'renamed':
       return [{ start, end: tagEnd, text: after }, ...endTagAt.map((at) => ({ ...at, text: `</${/^<([^\s>]+)/.exec(after)![1]!}>` }))];

@@ -18,7 +18,20 @@ export const lostDemand: Check = {
           isAttributeForbidden(attribute, name) ||
           !(compiled.demands?.forced.some((demand) => demand.name === attribute && demand.by.rule.includes('/forced/')) ?? false),
       );
+      const choices = (rule.anyOf?.attributes ?? []).filter((attribute) => !compiled.attributes.has(attribute));
       return [
+        ...choices.map((attribute) => ({
+          check: 'lost-demand',
+          severity: 'warning' as const,
+          sentence: `${attribute} is one of those that ${name} must have, but it is not allowed there, so it can never be the one.`,
+          pointer: toPointer(['markup', 'elements', name, 'anyOf', 'attributes']),
+          fix: {
+            label: `Allow ${attribute} on ${name}`,
+            patch: patchAt(['markup', 'elements', name, 'attributes', attribute], {
+              test: attribute === 'src' || attribute === 'href' ? 'url' : 'text',
+            }),
+          },
+        })),
         ...required.map(([attribute]) => ({
           check: 'lost-demand',
           severity: 'error' as const,

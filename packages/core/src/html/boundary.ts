@@ -24,6 +24,8 @@ export class Boundary extends CommentNode {
 export interface Means {
   paragraph: boolean;
   lineBreak: boolean;
+  /** Whether words that stand alone beside a boundary become a paragraph as well. */
+  always?: boolean;
   /** What is known already of whether elements show anything, so that a deep tree is looked at once. */
   shown: Map<ElementNode, boolean>;
   /** The same of whether blocks stand in them, which no paragraph can hold. */
@@ -87,7 +89,7 @@ export function settleBoundaries(parent: ParentNode, means: Means): Edges {
       continue;
     }
     const { nodes, shows, before, after } = piece;
-    if (shows && showing > 1 && isParagraphs && (before !== null || after !== null) && !nodes.some((node) => holdsBlock(node, means.blocks))) {
+    if (shows && (showing > 1 || means.always === true) && isParagraphs && (before !== null || after !== null) && !nodes.some((node) => holdsBlock(node, means.blocks))) {
       inParagraph(parent, nodes, before ?? after!, means);
       last = null;
       continue;

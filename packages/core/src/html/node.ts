@@ -139,3 +139,13 @@ export function takeOff(element: ElementNode): void {
       return;
     }
 }
+
+/** Text that a stage puts in the place of an element. */
+export function textInPlaceOf({ start, startTagEnd, end }: ElementNode, value: string): TextNode {
+  const text = new TextNode(value);
+  if (start < 0) return text;
+  text.start = start;
+  text.end = Math.max(startTagEnd, end);
+  text.stretches = [{ at: 0, start: text.start, end: text.end }];
+  return text;
+}

@@ -55,6 +55,11 @@ export class Ledger {
     if (report.detail !== undefined) this.all[this.all.length - 1]!.detail = report.detail;
   }
 
+  /** Takes back all entries but the first ones. */
+  forget(kept: number): void {
+    this.all.length = Math.min(kept, this.all.length);
+  }
+
   /** All entries, in the order in which they were reported. */
   entries(): LedgerEntry[] {
     return this.all;

@@ -1,7 +1,7 @@
 import { Boundary, settleBoundaries, type Means } from '../html/boundary';
 import { isHidden, partingAround, partingOf, type Parting } from '../html/display';
 import { HIDDEN_ELEMENTS, NOTHING_WITHOUT_SOURCE, REPLACED_ELEMENTS, VOID_ELEMENTS } from '../html/elements';
-import { append, type ChildNode, type CommentNode, ElementNode, HTML_NAMESPACE, type ParentNode, takeOff, TextNode } from '../html/node';
+import { append, type ChildNode, type CommentNode, ElementNode, HTML_NAMESPACE, type ParentNode, takeOff, textInPlaceOf, TextNode } from '../html/node';
 import type { ParsedFragment } from '../html/parse';
 import { attributeRanges, type Range } from '../html/positions';
 import { startTag } from '../html/serialize';
@@ -217,7 +217,7 @@ class Walk {
       if (paragraph !== null && this.seesEmpty) this.emptyKept.delete(paragraph);
       if (this.ledger === null) return;
       const { by, path } = cause as Cause;
-      const { start, end } = place ?? { start: 0, end: 0 };
+      const { start, end } = place ?? { start: 0, end: this.fragment.input.length };
       const after = made === ' ' ? ' ' : `<${made}>`;
       this.ledger.add(this.stage, {
         by,
@@ -291,7 +291,7 @@ class Walk {
 
   /** The place of the element whose children `frame` walks: that of something without a place of its own. */
   private placeIn({ source }: Frame): Range {
-    return source.type === 'element' && source.start >= 0 ? { start: source.start, end: source.startTagEnd } : { start: 0, end: 0 };
+    return source.type === 'element' && source.start >= 0 ? { start: source.start, end: source.startTagEnd } : { start: 0, end: this.fragment.input.length };
   }
 
   private element(element: ElementNode, frame: Frame): void {
@@ -433,7 +433,9 @@ class Walk {
     if (judged === null) return true;
     const { refused } = judged;
     if (refused !== null) {
-      this.refuse(element, frame, refused.outcome, refused.by, refused.reason);
+      const alternative = rule.alternativeText === null || refused.name !== 'src' ? '' : (element.attribute('alt') ?? '').trim();
+      if (alternative !== '') this.showAlternative(element, frame, alternative, rule.alternativeText!);
+      else this.refuse(element, frame, refused.outcome, refused.by, refused.reason);
       return false;
     }
     const wasHidden = isHidden(element);
@@ -452,6 +454,16 @@ class Walk {
       this.reportAttributes(element, judged.changes, frame, lost);
     }
     return true;
+  }
+
+  /** Puts the words that stand for a picture in its place (HTML, section 4.8.4.4 "Requirements for providing text to act as an alternative"). */
+  private showAlternative(element: ElementNode, frame: Frame, words: string, by: Authority): void {
+    const { start, end } = element.start < 0 ? this.placeIn(frame) : { start: element.start, end: endOf(element) };
+    const shown = frame.isHidden ? 0 : -countLetters(words);
+    this.note(frame, element.name, by, 'changed', 'source-refused', 'loss', start, end, end, words, shown);
+    const boundary = this.mark(frame.target, 'box', this.causeOf(element.name, frame, by));
+    this.text(textInPlaceOf(element, words), frame);
+    this.markAgain(frame.target, boundary);
   }
 
   /** @param hidden letters that readers no longer see, since the element is hidden now */
@@ -657,8 +669,8 @@ function lettersIn(element: ElementNode): number {
   return element.children.reduce((sum, child) => sum + visibleLetters(child), 0);
 }
 
-function asksNothing({ required, forced, parents, depth, ratio, newWindow }: Demands): boolean {
-  return required.length + forced.length + parents.length === 0 && depth === null && ratio === null && newWindow === null;
+function asksNothing({ anyOf, required, forced, parents, depth, ratio, newWindow }: Demands): boolean {
+  return anyOf.length + required.length + forced.length + parents.length === 0 && depth === null && ratio === null && newWindow === null;
 }
 
 /** Where what is in an element stands, for one that the parser added; null where nothing in it has a place. */

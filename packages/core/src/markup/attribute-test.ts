@@ -131,6 +131,19 @@ const DATA_PICTURES: ReadonlySet<string> = new Set(SAFETY_FLOOR.dataPictures);
 /** Whether an address may stand in an attribute at all, by the safety floor. */
 export function isAddressSafe(element: string, attribute: string, value: string): boolean {
   const scheme = schemeOf(value);
+  if (isDisguised(value)) return false;
   if (scheme === null || !FLOOR_SCHEMES.has(scheme)) return true;
   return scheme === 'data' && element === 'img' && attribute === 'src' && DATA_PICTURES.has(dataTypeOf(value));
+}
+
+/** Characters that no reader sees; a browser takes some of them out of an address, and whoever handles it may take others. */
+// eslint-disable-next-line no-control-regex, no-misleading-character-class -- these are the characters meant
+const UNSEEN = /[\u0000-\u0020\u007f-\u00a0\u00ad\u200b-\u200f\u2028-\u202e\u2060\ufeff]/g;
+
+/** Whether an address would have a scheme that runs code, were it not for characters that nobody sees in it. */
+function isDisguised(value: string): boolean {
+  const colon = value.indexOf(':');
+  if (colon === -1 || /[/?#]/.test(value.slice(0, colon))) return false;
+  const bare = value.slice(0, colon).replace(UNSEEN, '');
+  return bare.length !== value.slice(0, colon).trim().length && FLOOR_SCHEMES.has(bare.toLowerCase());
 }

@@ -5,11 +5,12 @@ import { hostOf } from './address';
 import { isAddressSafe } from './attribute-test';
 import { isAttributeForbidden, type CompiledAttribute, type CompiledElement, type Demands } from './compile';
 import { SAFETY_FLOOR, URL_ATTRIBUTES } from './floor';
-import { prefixed, unprefixed, type IdNames } from './ids';
+import { isId as isPrefixed, prefixed, unprefixed, type IdNames } from './ids';
 
 const FLOOR_ATTRIBUTES: Authority = { layer: 'safety-floor', rule: '/attributes' };
 const FLOOR_SCHEMES: Authority = { layer: 'safety-floor', rule: '/schemes' };
 const FLOOR_NAMES: Authority = { layer: 'safety-floor', rule: '/clobberingNames' };
+const FLOOR_OWN_FRAME: Authority = { layer: 'safety-floor', rule: '/ownFrame' };
 const CLOBBERING: ReadonlySet<string> = new Set(SAFETY_FLOOR.clobberingNames);
 
 /** What happened to one attribute, or to a piece of its value. */
@@ -92,7 +93,7 @@ function judge(rule: CompiledElement, name: string, value: string, ids: IdNames 
   if (attribute === undefined && isAttributeForbidden(name, rule.name))
     return { keep: undefined, by: FLOOR_ATTRIBUTES, reason: 'attribute-forbidden' };
   if (attribute === undefined) return { keep: undefined, by: rule.otherAttributes(name), reason: 'attribute-not-allowed' };
-  if ((name === 'id' || name === 'name') && CLOBBERING.has(value.trim().toLowerCase()) && ids === null)
+  if ((name === 'id' || name === 'name') && CLOBBERING.has(value.trim().toLowerCase()) && (ids === null || !isPrefixed(rule.name, name)))
     return { keep: undefined, by: FLOOR_NAMES, reason: 'name-clobbers' };
   const own = judgeTests(attribute, value);
   if (ids === null) return own;
@@ -140,7 +141,7 @@ class Demanding {
     private readonly ids: IdNames | null,
   ) {}
 
-  apply({ required, forced, ratio, newWindow }: Demands): void {
+  apply({ anyOf, required, forced, ratio, newWindow, ownFrame }: Demands): void {
     if (newWindow !== null) this.openWindow(newWindow);
     // A policy for new windows has the last word on `target`.
     const isDecided = (name: string): boolean => newWindow !== null && name === 'target';
@@ -149,6 +150,7 @@ class Demanding {
     for (const { name, value, isWords, when, by } of forced) {
       if (isDecided(name)) continue;
       if (when === 'absent' && this.value(name) !== undefined) continue;
+      if (when === 'with-address' && this.value('href') === undefined && this.value('src') === undefined) continue;
       if (when === 'new-window' && OPENS_NO_WINDOW.has((this.value('target') ?? '').trim().toLowerCase())) continue;
       if (isWords && when !== 'absent') this.addWords(name, value, by, 'attribute-forced');
       else this.put(name, value, by, 'attribute-forced');
@@ -161,7 +163,24 @@ class Demanding {
       this.judged.refused = { by, reason: 'required-missing', outcome: otherwise, name };
       return;
     }
+    for (const { names, otherwise, by } of anyOf)
+      if (!names.some((name) => (this.value(name) ?? '').trim() !== '')) {
+        this.judged.refused = { by, reason: 'required-missing', outcome: otherwise, name: names[0]! };
+        return;
+      }
     if (ratio !== null) this.fit(ratio);
+    if (ownFrame !== null) this.closeIn(ownFrame);
+  }
+
+  /** A frame of our own site that may run scripts does not count as ours: it could take its own sandbox off. */
+  private closeIn({ ownHosts }: NonNullable<Demands['ownFrame']>): void {
+    const words = (this.value('sandbox') ?? '').split(/[\t\n\f\r ]+/);
+    const has = (word: string): boolean => words.some((other) => other.toLowerCase() === word);
+    if (!has('allow-scripts') || !has('allow-same-origin')) return;
+    const host = hostOf(this.value('src') ?? '');
+    if (host !== null && !ownHosts.has(host)) return;
+    const kept = words.filter((word) => word !== '' && word.toLowerCase() !== 'allow-same-origin').join(' ');
+    this.put('sandbox', kept, FLOOR_OWN_FRAME, 'value-not-allowed');
   }
 
   private openWindow({ policy, ownHosts, by }: NonNullable<Demands['newWindow']>): void {

@@ -83,7 +83,7 @@ interface Place {
 }
 
 /** Later rounds work on text that is not the input, so their entries name the place in the input where the trouble began. */
-class AnchoredLedger extends Ledger {
+export class AnchoredLedger extends Ledger {
   constructor(
     private readonly target: Ledger,
     private readonly place: Place,
@@ -99,7 +99,7 @@ class AnchoredLedger extends Ledger {
 function placeIn(input: string, node: Node): Place {
   for (let at: Node | null = node; at !== null; at = at.parent)
     if (at.type === 'element' && at.start >= 0 && at.end <= input.length) return { start: at.start, end: at.startTagEnd, path: at.name };
-  return { start: 0, end: 0, path: '' };
+  return { start: 0, end: input.length, path: '' };
 }
 
 const HTML_STANDARD: Authority = { layer: 'html-standard', rule: '' };

@@ -22,13 +22,16 @@ export type Outcome = 'keep' | 'unwrap' | 'drop' | 'text';
 
 /** What an element must have, beyond the attributes that it may have. */
 export interface Demands {
+  anyOf: readonly { names: readonly string[]; otherwise: 'drop' | 'unwrap'; by: Authority }[];
   required: readonly { name: string; otherwise: 'drop' | 'unwrap' | 'add'; value: string; by: Authority }[];
-  forced: readonly { name: string; value: string; isWords: boolean; when: 'always' | 'absent' | 'new-window'; by: Authority }[];
+  forced: readonly { name: string; value: string; isWords: boolean; when: 'always' | 'absent' | 'new-window' | 'with-address'; by: Authority }[];
   empty: { outcome: 'remove' | 'pad'; by: Authority } | null;
   parents: readonly { names: ReadonlySet<string>; by: Authority }[];
   depth: Limit | null;
   ratio: { min: number; max: number; by: Authority } | null;
   newWindow: { policy: 'never' | 'other-sites'; ownHosts: ReadonlySet<string>; by: Authority } | null;
+  /** Whose pages in a frame are our own; null for elements that are no frames. */
+  ownFrame: { ownHosts: ReadonlySet<string> } | null;
 }
 
 /** What becomes of one element. */
@@ -42,6 +45,8 @@ export interface CompiledElement {
   attributes: ReadonlyMap<string, CompiledAttribute>;
   /** Who answers for an attribute that is not in `attributes`. */
   otherAttributes(name: string): Authority;
+  /** Who says that the alternative text stands for a picture whose source is refused; null where it goes. */
+  alternativeText: Authority | null;
   /** null for an element of which nothing more is asked. */
   demands: Demands | null;
 }
@@ -92,6 +97,7 @@ const floorUnwraps: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.elements.
 const floorAttributes: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.attributes.names);
 const nameless: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.nameless);
 const sandboxTokens: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.sandboxTokens);
+const openers: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.rel);
 const NO_ATTRIBUTES: ReadonlyMap<string, CompiledAttribute> = new Map();
 
 /** Names from the content that are remembered. */
@@ -288,8 +294,15 @@ class Compiler {
       reason: 'element-renamed',
       attributes,
       otherAttributes: this.blame(name),
+      alternativeText: this.alternativeText(name, rule),
       demands: this.demands(name, attributes, this.forced(name, attributes)),
     };
+  }
+
+  private alternativeText(name: string, rule: ElementRule): Authority | null {
+    const house = this.houseAt(['elements', name])?.elements[name]?.withoutSource;
+    if (house === 'drop') return null;
+    return rule.withoutSource === 'alternative-text' ? this.byProfile(['elements', name, 'withoutSource']) : null;
   }
 
   private houseAllows(name: string): boolean {
@@ -331,6 +344,7 @@ class Compiler {
       { markup: this.markup, by: (keys) => this.byProfile(keys) },
     ];
     const required: Demands['required'][number][] = [];
+    const anyOf: Demands['anyOf'][number][] = [];
     const parents: Demands['parents'][number][] = [];
     let empty: Demands['empty'] = null;
     let depth: Demands['depth'] = null;
@@ -342,6 +356,11 @@ class Compiler {
         // Nothing can be added that would be taken away again, and nothing asked for that is never let through.
         if (passes(attributes, attribute, otherwise === 'add' ? value : null) && !required.some((other) => other.name === attribute))
           required.push({ name: attribute, otherwise, value, by: at('required', attribute) });
+      if (rule.anyOf !== undefined) {
+        // What is never let through cannot be asked for.
+        const names = rule.anyOf.attributes.filter((attribute) => passes(attributes, attribute, null));
+        if (names.length > 0) anyOf.push({ names, otherwise: rule.anyOf.otherwise, by: at('anyOf') });
+      }
       if (rule.parents !== undefined) parents.push({ names: new Set(rule.parents), by: at('parents') });
       if (rule.depth !== undefined && (depth === null || rule.depth < depth.limit)) depth = { limit: rule.depth, by: at('depth') };
       if (rule.empty !== undefined && rule.empty !== 'keep' && (empty === null || rule.empty === 'remove'))
@@ -349,8 +368,9 @@ class Compiler {
       if (rule.ratio !== undefined && ratio === null) ratio = { ...rule.ratio, by: at('ratio') };
     }
     const newWindow = name === 'a' || name === 'area' ? this.newWindow(attributes) : null;
-    const demands: Demands = { required, forced, empty, parents, depth, ratio, newWindow };
-    return required.length + forced.length + parents.length > 0 || empty !== null || depth !== null || ratio !== null || newWindow !== null
+    const ownFrame = name === 'iframe' ? { ownHosts: new Set(this.markup.links.ownHosts) } : null;
+    const demands: Demands = { anyOf, required, forced, empty, parents, depth, ratio, newWindow, ownFrame };
+    return anyOf.length + required.length + forced.length + parents.length > 0 || ownFrame !== null || empty !== null || depth !== null || ratio !== null || newWindow !== null
       ? demands
       : null;
   }
@@ -442,7 +462,7 @@ class Compiler {
     const attributes = new Map<string, CompiledAttribute>();
     const add = (name: string, test: AttributeTest, keys: string[]): void => {
       if (isAttributeForbidden(name, element)) return;
-      const own = { judge: this.test(name, test, this.markup), by: this.byProfile(keys) };
+      const own = { judge: this.test(name, test, this.markup, element), by: this.byProfile(keys) };
       const ceiling = this.houseTests(element, name);
       if (ceiling === null) return;
       // From the top down: what several layers refuse is said to be refused by the highest.
@@ -472,6 +492,7 @@ class Compiler {
   /** The tests that the safety floor puts before every other. */
   private floorTests(element: string, name: string): BoundTest[] {
     if (name === 'style') return [{ judge: floorStyleTest, by: { layer: 'safety-floor', rule: '/style' } }];
+    if (name === 'rel') return [{ judge: withoutOpener, by: { layer: 'safety-floor', rule: '/rel' } }];
     if (name === 'sandbox' && element === 'iframe') return [{ judge: closedIn, by: { layer: 'safety-floor', rule: '/sandboxTokens' } }];
     return [];
   }
@@ -482,9 +503,9 @@ class Compiler {
       return [];
     const own = Object.hasOwn(this.house.elements, element) ? this.house.elements[element]!.attributes : undefined;
     if (own !== undefined && Object.hasOwn(own, name))
-      return [{ judge: this.test(name, own[name]!, this.house), by: this.byHouse(['elements', element, 'attributes', name]) }];
+      return [{ judge: this.test(name, own[name]!, this.house, element), by: this.byHouse(['elements', element, 'attributes', name]) }];
     if (Object.hasOwn(this.house.attributes, name))
-      return [{ judge: this.test(name, this.house.attributes[name]!, this.house), by: this.byHouse(['attributes', name]) }];
+      return [{ judge: this.test(name, this.house.attributes[name]!, this.house, element), by: this.byHouse(['attributes', name]) }];
     return null;
   }
 
@@ -506,8 +527,13 @@ class Compiler {
     );
   }
 
-  private test(attribute: string, test: AttributeTest, markup: Markup): CompiledTest {
-    const schemes = Object.hasOwn(markup.urls.schemes, attribute) ? markup.urls.schemes[attribute]! : ['https', 'http'];
+  private test(attribute: string, test: AttributeTest, markup: Markup, element = ''): CompiledTest {
+    const ofElement = (Object.hasOwn(markup.elements, element) ? markup.elements[element]!.schemes : undefined) ?? {};
+    const schemes = Object.hasOwn(ofElement, attribute)
+      ? ofElement[attribute]!
+      : Object.hasOwn(markup.urls.schemes, attribute)
+        ? markup.urls.schemes[attribute]!
+        : ['https', 'http'];
     const context: TestContext = {
       urls: { schemes: new Set(schemes), relative: markup.urls.relative },
       styleClasses: this.styleClasses,
@@ -523,11 +549,21 @@ class Compiler {
   }
 
   private gone(outcome: Exclude<Outcome, 'keep'>, by: Authority, reason: CompiledElement['reason']): CompiledElement {
-    return { outcome, name: '', by, reason, attributes: NO_ATTRIBUTES, otherAttributes: () => by, demands: null };
+    return { outcome, name: '', by, reason, attributes: NO_ATTRIBUTES, otherAttributes: () => by, alternativeText: null, demands: null };
   }
 }
 
-const NO_DEMANDS: Demands = { required: [], forced: [], empty: null, parents: [], depth: null, ratio: null, newWindow: null };
+const NO_DEMANDS: Demands = {
+  anyOf: [],
+  required: [],
+  forced: [],
+  empty: null,
+  parents: [],
+  depth: null,
+  ratio: null,
+  newWindow: null,
+  ownFrame: null,
+};
 
 /** The kept level that is nearest to another; of two the deeper one. */
 export function nearestLevel(levels: readonly number[], level: number): number {
@@ -538,6 +574,13 @@ const closedIn: CompiledTest = (value) => {
   const words = value.split(/[\t\n\f\r ]+/).filter((word) => word !== '');
   const kept = words.filter((word) => !sandboxTokens.has(word.toLowerCase()));
   return { keep: kept.length === words.length ? value : kept.join(' ') };
+};
+
+const withoutOpener: CompiledTest = (value) => {
+  const words = value.split(/[\t\n\f\r ]+/).filter((word) => word !== '');
+  const kept = words.filter((word) => !openers.has(word.toLowerCase()));
+  if (kept.length === words.length) return { keep: value };
+  return kept.length === 0 ? { refuse: 'value-not-allowed' } : { keep: kept.join(' ') };
 };
 
 function passesTests(tests: readonly BoundTest[] | null, value: string): boolean {

@@ -1,3 +1,5 @@
+import { CLOBBERING_NAMES } from './clobbering-names';
+
 /**
  * The safety floor: what no profile, no house limit and no role can let through. Ledger entries of the layer
  * `safety-floor` point into this document.
@@ -76,21 +78,11 @@ export const SAFETY_FLOOR = {
   nameless: ['img', 'iframe', 'form', 'embed', 'object'],
   /**
    * Content that takes one of these as its `id` or `name` would hide a part of the page from the page's own code (DOM,
-   * named access on the window, the document and forms): the members of those that scripts use most.
+   * named access on the window, the document and forms).
    */
-  clobberingNames: (
-    'alert all anchors append appendchild attachshadow attributes baseuri blur body cancelbubble caches childnodes children classlist classname ' +
-    'click clonenode close closed confirm console constructor contains contentdocument contentwindow cookie createelement crypto ' +
-    'customelements currentscript defaultview dispatchevent document documentelement documenturi domain elements embeds enctype eval event fetch ' +
-    'firstchild firstelementchild focus forms frames getattribute getelementbyid getelementsbyname getelementsbytagname getelementsbyclassname ' +
-    'getselection hasattribute hasownproperty head history hostname href id images implementation importnode indexeddb innerhtml innertext ' +
-    'insertadjacenthtml insertbefore isprototypeof lastchild lastelementchild length links localstorage localname location matches method name ' +
-    'namespaceuri navigator nextsibling nodename nodetype nodevalue onerror onload open opener origin outerhtml ownerdocument parent parentelement ' +
-    'parentnode performance plugins postmessage previoussibling prompt prototype queryselector queryselectorall referrer remove removeattribute ' +
-    'removechild replacechild replacewith requestanimationframe reset screen scripts self sessionstorage setattribute setinterval settimeout ' +
-    'shadowroot status style submit tagname textcontent title top type url valueof window write writeln __proto__ __definegetter__ ' +
-    '__definesetter__ __lookupgetter__ __lookupsetter__ tostring'
-  ).split(' '),
+  clobberingNames: CLOBBERING_NAMES,
+  /** A link that hands the page it opens a way back into ours (HTML, section 4.6.7.13 "Link type opener"). */
+  rel: ['opener'],
   /** Style declarations that CSS does not know, that fetch or run something, or that are not what they seem. */
   style: 'properties that CSS knows, values by its grammar, no url(), no variables, no escapes, no comments',
   /** A frame that could take the reader's page elsewhere is not closed in. */
@@ -117,6 +109,8 @@ export const SAFETY_FLOOR = {
   comments: 'drop those that hold <, > or a run of hyphens, or begin like a condition',
   /** What never reads back as the tree it was written from is kept as text alone. */
   nesting: 'text',
+  /** A page of our own in a frame that may run scripts must not count as ours: together they undo the frame (HTML, section 4.8.5). */
+  ownFrame: 'allow-same-origin only without allow-scripts, or for another site',
   /** A frame is always closed in, whatever it brings along. */
   frame: { sandbox: 'allow-scripts allow-popups' },
 } as const;

@@ -35,7 +35,8 @@ export function collectIds(root: ParentNode, input: string, { prefix, by }: { pr
   return { prefix, by, names };
 }
 
-function isId(element: string, attribute: string): boolean {
+/** Whether an attribute of an element is a name that gets the prefix. */
+export function isId(element: string, attribute: string): boolean {
   return attribute === 'id' || (attribute === 'name' && (element === 'a' || element === 'map'));
 }
 

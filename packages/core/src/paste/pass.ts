@@ -91,7 +91,7 @@ export class Reporter {
     detail?: string,
   ): void {
     const path = node.parent?.type === 'element' ? node.parent.name : '';
-    const { start, end } = place !== null && place.end > place.start ? place : (ownPlace(node) ?? placeNear(node));
+    const { start, end } = place !== null && place.end > place.start ? place : (ownPlace(node) ?? placeNear(node, this.ledger.input.length));
     this.add(path, 'changed', reason, severity, start, end, end, after, textLost, detail);
   }
 
@@ -107,7 +107,7 @@ export class Reporter {
 
   /** An attribute that went, or stands there otherwise. */
   attribute(element: ElementNode, name: string, after = '', severity: Severity = 'tidy', reason: Reason = this.reason): void {
-    const [start, tagEnd] = tagOf(element);
+    const [start, tagEnd] = tagOf(element, this.ledger.input.length);
     const range = attributeRanges(this.ledger.input, start, tagEnd).get(name);
     // An attribute that an earlier pass put there has no place of its own.
     const at = range ?? { start, end: tagEnd };
@@ -129,7 +129,7 @@ export class Reporter {
     if (this.style?.element !== element) this.style = new StyleSource(element, this.ledger.input);
     const place = this.style.placeOf(declaration);
     if (place === null) {
-      const [start, tagEnd] = tagOf(element);
+      const [start, tagEnd] = tagOf(element, this.ledger.input.length);
       this.add(element.name, 'changed', this.reason, severity, start, tagEnd, tagEnd, '', 0);
     } else this.add(element.name, 'removed', this.reason, severity, place.start, place.end, place.end, '', 0);
   }
@@ -146,11 +146,11 @@ export class Reporter {
   ): void {
     if (element.start < 0 || element.startTagEnd <= element.start) {
       // An element that a stage or the parser made is told by what it holds, or by what holds it.
-      const { start, end } = element.start >= 0 && element.end > element.start ? element : placeNear(element);
+      const { start, end } = element.start >= 0 && element.end > element.start ? element : placeNear(element, this.ledger.input.length);
       this.add(name, action, reason, severity, start, end, end, after, textLost, detail);
       return;
     }
-    const [start, tagEnd] = tagOf(element);
+    const [start, tagEnd] = tagOf(element, this.ledger.input.length);
     const end = Math.max(tagEnd, element.end);
     this.add(
       name,
@@ -170,7 +170,7 @@ export class Reporter {
     const own = node.type === 'text' ? placeOfText(node) : node.type === 'comment' && node.start >= 0 ? node : null;
     const path = node.type === 'comment' ? '#comment' : node.parent?.type === 'element' ? node.parent.name : '';
     // What has no place of its own is told by that of the nearest thing that has: beside it, or around it.
-    const { start, end } = own !== null && own.end > own.start ? own : placeNear(node);
+    const { start, end } = own !== null && own.end > own.start ? own : placeNear(node, this.ledger.input.length);
     // A comment that nobody closed ends with the input.
     const until = Math.min(end, this.ledger.input.length);
     this.add(path, action, reason, severity, start, until, until, after, textLost);
@@ -193,9 +193,9 @@ export class Reporter {
 }
 
 /** The place of an element's start tag in the input; of one that was not there, that of the nearest thing that was. */
-function tagOf(element: ElementNode): [start: number, tagEnd: number] {
+function tagOf(element: ElementNode, length: number): [start: number, tagEnd: number] {
   if (element.start >= 0 && element.startTagEnd > element.start) return [element.start, element.startTagEnd];
-  const { start, end } = placeNear(element);
+  const { start, end } = placeNear(element, length);
   return [start, end];
 }
 
@@ -203,7 +203,7 @@ function tagOf(element: ElementNode): [start: number, tagEnd: number] {
 const NEAR = 50;
 
 /** The place of the nearest thing that was in the input: in a node, beside it, or around it. */
-function placeNear(node: Node): { start: number; end: number } {
+function placeNear(node: Node, length: number): { start: number; end: number } {
   if (node.type === 'element') {
     let steps = 0;
     const stack: Node[] = node.children.slice(0, NEAR).reverse();
@@ -226,7 +226,7 @@ function placeNear(node: Node): { start: number; end: number } {
     const place = ownPlace(around);
     if (place !== null) return place;
   }
-  return { start: 0, end: 0 };
+  return { start: 0, end: length };
 }
 
 function ownPlace(node: Node): { start: number; end: number } | null {
@@ -250,7 +250,7 @@ class StyleSource {
     readonly element: ElementNode,
     input: string,
   ) {
-    const [start, tagEnd] = tagOf(element);
+    const [start, tagEnd] = tagOf(element, input.length);
     const range = attributeRanges(input, start, tagEnd).get('style');
     this.start = range?.start ?? 0;
     this.source = range === undefined ? '' : input.slice(range.start, range.end);

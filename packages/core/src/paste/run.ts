@@ -8,7 +8,7 @@ import type { LedgerEntry, Reason } from '../ledger/entry';
 import { Ledger } from '../ledger/ledger';
 import { utf8Length } from '../ledger/measures';
 import { applyRules } from '../markup/apply';
-import { reportIgnored, settle } from '../markup/clean';
+import { AnchoredLedger, reportIgnored, settle } from '../markup/clean';
 import { compileRules, type CompiledRules, type CompileOptions } from '../markup/compile';
 import { styleClassesOf } from '../markup/style-classes';
 import { PASS_IDS, type PassId, type PasteSource } from '../profile/paste-schema';
@@ -17,6 +17,7 @@ import { originOf, type ResolvedProfile } from '../profile/resolve';
 import { markupOf, type ClipboardPayload } from './payload';
 import { Reporter, type Pass, type PassRun } from './pass';
 import { PASSES } from './passes/index';
+import { bareLinesToParagraphs } from './passes/lines-as-enter';
 import { STAND_IN } from './passes/pictures';
 import { picturesInRtf, type PastedPicture, type PictureBytes } from './pictures';
 import { PastedSheet } from './sheet';
@@ -166,7 +167,31 @@ export function runPaste(payload: ClipboardPayload, resolved: ResolvedProfile, o
   const rules = options.rules ?? compileRules(resolved, options);
   const changesOfPasses = ledger.entries().length;
   applyRules(fragment, rules, ledger);
-  const root = settle(fragment, rules, ledger);
+  let root = settle(fragment, rules, ledger);
+  const rulesTrace = { changes: ledger.entries().length - changesOfPasses, bytesBefore: bytes };
+  // What the rules took may leave something for a pass to do: until there is nothing, as if the result were pasted again.
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const before = ledger.entries().length;
+    const written = serialize(root);
+    // A tree that was read anew has places that do not count in the input.
+    const here = root === fragment.root ? ledger : new AnchoredLedger(ledger, { start: 0, end: input.length, path: '' });
+    for (const [i, id] of order.entries()) {
+      if (!trace[i]!.ran) continue;
+      const at = ledger.entries().length;
+      work(id, { ...common, root, settings: resolved.profile.paste.passes[id], report: reporterOf(id, resolved, here) });
+      trace[i]!.changes += ledger.entries().length - at;
+    }
+    if (resolved.profile.paste.passes.spaces.on) standInParagraphs(root, resolved, rules, here);
+    if (serialize(root) === written) {
+      ledger.forget(before);
+      break;
+    }
+    const changesBefore = ledger.entries().length;
+    const again: ParsedFragment = { input, root, ignored: [] };
+    applyRules(again, rules, here);
+    root = settle(again, rules, here);
+    rulesTrace.changes += ledger.entries().length - changesBefore;
+  }
   const out = serialize(root, rules.output.characters);
   return {
     html: out,
@@ -175,10 +200,23 @@ export function runPaste(payload: ClipboardPayload, resolved: ResolvedProfile, o
     source,
     ledger: ledger.entries(),
     trace,
-    rulesTrace: { changes: ledger.entries().length - changesOfPasses, bytesBefore: bytes, bytesAfter: measuring ? utf8Length(out) : 0 },
+    rulesTrace: { ...rulesTrace, bytesAfter: measuring ? utf8Length(out) : 0 },
     pictures: [...pictures.values()],
     picturesToUpload: standInsIn(root),
   };
+}
+
+/** So often passes and rules take turns; two suffice for nearly everything. */
+const MOST_ROUNDS = 4;
+
+/** Words that stand at the top without a block become a paragraph, where the Enter key of the profile makes paragraphs. */
+function standInParagraphs(root: FragmentNode, resolved: ResolvedProfile, rules: CompiledRules, ledger: Ledger): void {
+  const { profile } = resolved;
+  const p = rules.element('p');
+  if (profile.surface.enter !== 'paragraph' || profile.paste.passes.spaces.lines !== 'enter-key') return;
+  if (p.outcome !== 'keep' || p.name !== 'p') return;
+  const report = reporterOf('spaces', resolved, ledger);
+  bareLinesToParagraphs(root, report);
 }
 
 function styleSheetsIn(root: FragmentNode): string {

@@ -115,15 +115,34 @@ export const elementRuleSchema = z.strictObject({
     )
     .optional()
     .describe('Attributes without which the element does not stay.'),
+  anyOf: z
+    .strictObject({
+      attributes: z.array(attributeName).min(2).describe('Of these at least one must be there, with something in it.'),
+      otherwise: z.enum(['drop', 'unwrap']).describe('What becomes of an element without any: it goes with its content, or its content stays.'),
+    })
+    .optional()
+    .describe('At least one of several attributes, without which the element does not stay.'),
+  schemes: z
+    .record(attributeName, z.array(scheme))
+    .optional()
+    .describe('Which schemes an address of this element may have, by attribute, instead of those that markup.urls gives for all.'),
+  withoutSource: z
+    .enum(['drop', 'alternative-text'])
+    .optional()
+    .describe(
+      'What becomes of a picture whose source is refused: it goes (the default), or its alternative text stands in its place.',
+    ),
   forced: z
     .record(
       attributeName,
       z.strictObject({
         value: z.string(),
         when: z
-          .enum(['always', 'absent', 'new-window'])
+          .enum(['always', 'absent', 'new-window', 'with-address'])
           .default('always')
-          .describe('always; only where the attribute is absent; or only on links that open a new window.'),
+          .describe(
+            'always; only where the attribute is absent; only on links that open a new window; or only where an address (href or src) is still there once the rules were applied.',
+          ),
       }),
     )
     .optional()

@@ -1,6 +1,6 @@
 import { inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import { createActionGroup, createFeature, createReducer, createSelector, on, props, Store } from '@ngrx/store';
+import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props, Store } from '@ngrx/store';
 import { catchError, combineLatest, debounceTime, distinctUntilChanged, filter, map, of, switchMap, take } from 'rxjs';
 import {
   detectSource,
@@ -45,6 +45,8 @@ export const BenchActions = createActionGroup({
     'Thing Chosen': props<{ thing: string | null }>(),
     'Proof Computed': props<{ proof: Proof }>(),
     'Proof Failed': props<{ message: string }>(),
+    /** The same once more, after a failure. */
+    'Proof Asked Again': emptyProps(),
     /** Index into the proof's ledger. */
     'Entry Chosen': props<{ index: number | null }>(),
   },
@@ -71,6 +73,8 @@ interface BenchState {
   proof: Proof | null;
   /** Why there is no proof of the newest state; empty where there is one. */
   message: string;
+  /** Counts up with each time that the same is asked again. */
+  attempt: number;
   entry: number | null;
 }
 
@@ -89,6 +93,7 @@ const initialState: BenchState = {
   thing: null,
   proof: null,
   message: '',
+  attempt: 0,
   entry: null,
 };
 
@@ -151,6 +156,7 @@ export const benchFeature = createFeature({
       entry: state.entry !== null && isSameEntry(state.proof, proof, state.entry) ? state.entry : null,
     })),
     on(BenchActions.proofFailed, (state, { message }): BenchState => ({ ...state, message })),
+    on(BenchActions.proofAskedAgain, (state): BenchState => ({ ...state, message: '', attempt: state.attempt + 1 })),
     on(BenchActions.entryChosen, (state, { index }): BenchState => ({
       ...state,
       entry: index,
@@ -280,17 +286,20 @@ export const computeProof = createEffect(
       store.select(workshopFeature.selectRole),
       store.select(benchFeature.selectArrival),
       store.select(benchFeature.selectExpectations),
+      store.select(benchFeature.selectAttempt),
     ]).pipe(
       // The selectors change one after another within one dispatch.
       debounceTime(0),
       filter(([resolution, , , specimenId]) => resolution !== null && specimenId !== null),
-      map(([resolution, house, html, , role, arrival, expectations]): ProofRequest | { problem: string } => {
-        if (resolution === null || !resolution.ok)
-          return { problem: resolution?.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' ') ?? '' };
-        return proofRequest(resolution.resolved, house, role, html, arrival, expectations);
+      map(([resolution, house, html, , role, arrival, expectations, attempt]): { request: ProofRequest | { problem: string }; attempt: number } => {
+        if (resolution === null || !resolution.ok) {
+          const problem = resolution?.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' ') ?? '';
+          return { request: { problem }, attempt };
+        }
+        return { request: proofRequest(resolution.resolved, house, role, html, arrival, expectations), attempt };
       }),
-      distinctUntilChanged(isSameRequest),
-      switchMap((request) =>
+      distinctUntilChanged((one, other) => one.attempt === other.attempt && isSameRequest(one.request, other.request)),
+      switchMap(({ request }) =>
         'problem' in request
           ? of(BenchActions.proofFailed({ message: request.problem }))
           : runner.prove(request).pipe(

@@ -123,7 +123,9 @@ const REMARKS: Partial<Record<EntryGroup['reason'], string>> = {
 };
 
 function sentenceOf(group: EntryGroup): string {
-  const { action, reason, element, attribute, property, places, after, textLost } = group;
+  const { action, reason, element, attribute, property, places, after, textLost, details } = group;
+  // A guess says what it rests on.
+  const rests = details.length === 0 ? '' : `, by ${details.join(', ')}`;
   const n = places.length;
   const many = n !== 1;
   switch (reason) {
@@ -146,6 +148,20 @@ function sentenceOf(group: EntryGroup): string {
       return `${things(group)} unwrapped, the content stays`;
     case 'element-limit':
       return `${things(group)} unwrapped, there were too many elements; the words stay`;
+    case 'words-apart':
+      return after === '<p>'
+        ? `${many ? `${n} lines` : 'A line'} became ${many ? 'paragraphs' : 'a paragraph'}, so that words do not run together`
+        : `${many ? `${n} places` : 'A place'} got ${after === '<br>' ? 'a line break' : after === ' ' ? 'a space' : 'a break or a space'}, so that words do not run together`;
+    case 'part-without-whole':
+      return action === 'restructured'
+        ? `${things(group)} without a list got one`
+        : `${things(group)} stood outside of what ${many ? 'they are parts' : 'it is a part'} of; the words stay`;
+    case 'hidden-content':
+      return `${things(group)} went: readers did not see ${many ? 'them' : 'it'}, and would have seen ${many ? 'them' : 'it'} once the tags were gone`;
+    case 'deleted-content':
+      return `${many ? `${n} tracked deletions` : 'A tracked deletion'} went${lost(group)}`;
+    case 'source-refused':
+      return `The words for ${many ? `${n} pictures stand` : 'a picture stand'} in ${many ? 'their' : 'its'} place`;
     case 'letter-limit':
       return `The text was cut off: ${textLost} ${textLost === 1 ? 'letter' : 'letters'} went`;
     case 'heading-level':
@@ -203,12 +219,12 @@ function sentenceOf(group: EntryGroup): string {
         : `${many ? `${n} notes` : 'A note'} became ${after.startsWith('<sup') || after === '' ? (many ? 'linked notes at the end' : 'a linked note at the end') : 'text in brackets'}`;
     case 'paste-list':
       return action === 'renamed'
-        ? `${many ? `${n} paragraphs` : 'A paragraph'} became ${many ? 'list items' : 'a list item'}`
+        ? `${many ? `${n} paragraphs` : 'A paragraph'} became ${many ? 'list items' : 'a list item'}${rests}`
         : action === 'unwrapped'
           ? `${many ? `${n} paragraphs` : 'A paragraph'} in list items went, the words stay`
           : `Lists were put in order at ${many ? `${n} places` : 'one place'}`;
     case 'paste-heading':
-      return `${many ? `${n} paragraphs` : 'A paragraph'} became ${many ? 'headings' : 'a heading'}`;
+      return `${many ? `${n} paragraphs` : 'A paragraph'} became ${many ? 'headings' : 'a heading'}${rests}`;
     case 'paste-link':
       return action === 'unwrapped'
         ? `${many ? `${n} links or bookmarks` : 'A link or bookmark'} that ${many ? 'lead' : 'leads'} nowhere went, the words stay`
@@ -226,7 +242,7 @@ function sentenceOf(group: EntryGroup): string {
     case 'paste-table':
       return action === 'renamed'
         ? element === 'td'
-          ? `${many ? `${n} cells` : 'A cell'} became ${many ? 'headers or paragraphs' : 'a header or a paragraph'}`
+          ? `${many ? `${n} cells` : 'A cell'} became ${many ? 'headers or paragraphs' : 'a header or a paragraph'}${rests}`
           : `${many ? `${n} cells` : 'A cell'} became paragraphs`
         : attribute !== ''
           ? `${capital(attributeNoun(attribute))} taken off ${many ? `${n} parts of tables` : 'a part of a table'}`
@@ -244,7 +260,7 @@ function sentenceOf(group: EntryGroup): string {
     case 'paste-space':
       return `${many ? `${n} runs of hard spaces` : 'A run of hard spaces'} became plain`;
     case 'paste-invisible':
-      return `Characters that nobody sees went at ${many ? `${n} places` : 'one place'}`;
+      return `${details.length === 0 ? 'Characters that nobody sees' : capital(details.join(', '))} went at ${many ? `${n} places` : 'one place'}; ${details.length === 0 ? 'they did' : 'nobody saw them, and they did'} nothing there`;
     case 'paste-blank':
       return `White space that nobody sees went at ${many ? `${n} places` : 'one place'}`;
     case 'paste-empty':

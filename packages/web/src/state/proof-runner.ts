@@ -1,16 +1,14 @@
 import { Injectable, InjectionToken, inject, signal, type OnDestroy } from '@angular/core';
 import { Observable } from 'rxjs';
 import type { Expectation, HouseLimits, JsonObject, Lessons, Overtaken, PassId, ResolvedProfile, Thing } from '@typikon/core';
+import { WorkerClient } from './worker-client';
 import type { Arrival, Kept, MatrixRequest, MatrixRow, Proof, ProofRequest, WorkerTask } from './types';
 
 /** Makes the worker. A token, so that tests can put something else in its place. */
 export const PROOF_WORKER = new InjectionToken<() => Worker>('proof worker');
 
-/** A computation that is still running after this long is stopped for a newer one instead of being waited for. */
-const PATIENCE_MS = 250;
-
-type Answer =
-  { id: number; result: unknown } | { id: number; failure: string } | { id: number; row: MatrixRow } | { id: number; progress: Progress };
+/** What a worker that runs many specimens posts. */
+type MatrixAnswer = { id: number; result: unknown } | { id: number; failure: string } | { id: number; row: MatrixRow };
 
 /** What the worker is asked about some markup under a draft: the documents of its chain, the limits above them, whose content it is. */
 export function proofRequest(
@@ -39,11 +37,9 @@ export interface Progress {
 @Injectable({ providedIn: 'root' })
 export class ProofRunner implements OnDestroy {
   private readonly makeWorker = inject(PROOF_WORKER);
-  private worker: Worker | null = null;
-  private running: { id: number; since: number } | null = null;
-  private latest = 0;
   /** How far the proof is that is under way; null while there is nothing to tell. */
   readonly progress = signal<Progress | null>(null);
+  private readonly client = new WorkerClient<WorkerTask, Progress>(this.makeWorker, (progress) => this.progress.set(progress));
 
   /** Computes one proof. Errors with the sentence that the computation gave. Unsubscribing forgets the request. */
   prove(request: ProofRequest): Observable<Proof> {
@@ -81,7 +77,7 @@ export class ProofRunner implements OnDestroy {
   matrix(request: MatrixRequest): Observable<MatrixRow> {
     return new Observable((subscriber) => {
       const worker = this.makeWorker();
-      worker.addEventListener('message', ({ data }: MessageEvent<Answer>) => {
+      worker.addEventListener('message', ({ data }: MessageEvent<MatrixAnswer>) => {
         if ('row' in data) subscriber.next(data.row);
         else if ('failure' in data) subscriber.error(new Error(data.failure));
         else if ('result' in data) subscriber.complete();
@@ -93,49 +89,15 @@ export class ProofRunner implements OnDestroy {
   }
 
   private ask<Result>(task: WorkerTask): Observable<Result> {
-    return new Observable((subscriber) => {
-      if (this.running !== null && performance.now() - this.running.since > PATIENCE_MS) this.endWorker();
-      const id = ++this.latest;
-      const worker = (this.worker ??= this.makeWorker());
-      const onMessage = ({ data }: MessageEvent<Answer>): void => {
-        if (data.id !== id || 'row' in data) return;
-        if ('progress' in data) {
-          this.progress.set(data.progress);
-          return;
-        }
-        this.progress.set(null);
-        if (this.running?.id === id) this.running = null;
-        if ('failure' in data) subscriber.error(new Error(data.failure));
-        else {
-          subscriber.next(data.result as Result);
-          subscriber.complete();
-        }
-      };
-      const onError = (event: ErrorEvent): void => subscriber.error(new Error(event.message || 'The computation failed.'));
-      worker.addEventListener('message', onMessage);
-      worker.addEventListener('error', onError);
-      this.running = { id, since: performance.now() };
-      worker.postMessage({ id, task });
-      return () => {
-        worker.removeEventListener('message', onMessage);
-        worker.removeEventListener('error', onError);
-      };
-    });
+    return this.client.ask<Result>(task);
   }
 
   ngOnDestroy(): void {
-    this.endWorker();
+    this.client.end();
   }
 
   /** Stops what is under way; its answer never comes. */
   stop(): void {
-    this.endWorker();
-  }
-
-  private endWorker(): void {
-    this.progress.set(null);
-    this.worker?.terminate();
-    this.worker = null;
-    this.running = null;
+    this.client.end();
   }
 }

@@ -1,6 +1,6 @@
 import { RE2JS } from 're2js';
 import { escapeText } from '../../html/serialize';
-import { TextNode, type FragmentNode } from '../../html/node';
+import { textInPlaceOf, type FragmentNode } from '../../html/node';
 import { countLetters, visibleLetters, visibleText } from '../../html/text';
 import { transform } from '../../html/transform';
 import type { Replacement } from '../../profile/paste-schema';
@@ -107,7 +107,7 @@ function inElements(root: FragmentNode, search: Search, { name, replace }: Repla
         return 'drop';
       }
       report.changed(element, escapeText(hit.text), 'change', visibleLetters(element) - countLetters(hit.text));
-      return [new TextNode(hit.text)];
+      return [textInPlaceOf(element, hit.text)];
     },
   });
 }

@@ -1,6 +1,7 @@
+import { Boundary, settleBoundaries } from '../../html/boundary';
 import { isBlock } from '../../html/elements';
 import { append, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
-import { hasLetters } from '../../html/text';
+import { hasLetters, isLineOfText } from '../../html/text';
 import { elementsOf, transform } from '../../html/transform';
 import type { Reporter } from '../pass';
 
@@ -16,6 +17,7 @@ export function linesAsEnterMakes(root: ParentNode, enter: 'paragraph' | 'break'
     for (const parent of [root, ...elementsOf(root).filter(({ name }) => HOLDS_LINES.has(name))]) breaksBetween(parent, report);
     return;
   }
+  if (enter === 'paragraph') bareLinesToParagraphs(root, report);
   const [from, to] = enter === 'paragraph' ? ['div', 'p'] : ['p', 'div'];
   transform(root, {
     element(element, parent) {
@@ -55,4 +57,45 @@ function breaksBetween(parent: ParentNode, report: Reporter): void {
     report.unwrapped(child, 'paste-lines');
     before = child;
   }
+}
+
+/** Words at the top that stand in no block become paragraphs; an empty line of breaks parts two. */
+export function bareLinesToParagraphs(root: ParentNode, report: Reporter): void {
+  if (root.children.every((child) => isBlank(child) || (child.type === 'element' && isBlock(child.name)))) return;
+  const parted: ChildNode[] = [new Boundary('line', null)];
+  let breaks: ChildNode[] = [];
+  for (const child of root.children) {
+    if (child.type === 'element' && child.name === 'br') {
+      breaks.push(child);
+      continue;
+    }
+    if (breaks.length > 0 && isBlank(child)) {
+      breaks.push(child);
+      continue;
+    }
+    const isBlockNode = child.type === 'element' && (isBlock(child.name) || !isLineOfText(child));
+    // Breaks beside blocks, and empty lines of them, part; one alone goes on within the paragraph.
+    const parts = breaks.filter(({ type }) => type === 'element').length > 1 || isBlockNode;
+    if (parts) parted.push(new Boundary('line', null));
+    else parted.push(...breaks);
+    breaks = [];
+    parted.push(child);
+    if (isBlockNode) parted.push(new Boundary('line', null));
+  }
+  parted.push(new Boundary('line', null));
+  root.children = parted;
+  settleBoundaries(root, {
+    paragraph: true,
+    lineBreak: true,
+    always: true,
+    shown: new Map(),
+    blocks: new Map(),
+    onMade: (made, _place, _cause, paragraph) => {
+      if (made === 'p' && paragraph !== null) report.changed(paragraph, '<p>', 'tidy', 0, 'paste-lines');
+    },
+  });
+}
+
+function isBlank(child: ChildNode): boolean {
+  return child.type === 'comment' || (child.type === 'text' && !hasLetters(child.value) && !child.value.includes('\u00a0'));
 }

@@ -1,5 +1,6 @@
-import { append, copyPlace, ElementNode, HTML_NAMESPACE, TextNode, type ParentNode } from '../../html/node';
-import { countLetters, hasLetters, visibleLetters, visibleText } from '../../html/text';
+import { append, copyPlace, ElementNode, HTML_NAMESPACE, textInPlaceOf, TextNode, type ParentNode } from '../../html/node';
+import { renderedText } from '../../html/rendered-text';
+import { countLetters, hasLetters, visibleLetters } from '../../html/text';
 import { elementsOf, transform, type Transformation } from '../../html/transform';
 import { styleOf } from '../declarations';
 import type { Pass } from '../pass';
@@ -44,10 +45,10 @@ export const notes: Pass<'notes'> = {
           return 'drop';
         }
         if (settings.become === 'bracketed') {
-          const text = ` [${visibleText(note.body).replace(/\s+/g, ' ').trim()}]`;
+          const text = ` [${renderedText(note.body).replace(/\s+/g, ' ').trim()}]`;
           const before = visibleLetters(element) + (isFirst ? visibleLetters(note.body) + visibleLetters(note.back) : 0);
           report.changed(element, text.trim(), 'change', before - countLetters(text));
-          return [new TextNode(text)];
+          return [textInPlaceOf(element, text)];
         }
         const number = index + 1;
         const [id, backId] = [`${idPrefix}note-${number}`, `${idPrefix}noteref-${number}`];
@@ -57,7 +58,7 @@ export const notes: Pass<'notes'> = {
         const sup = new ElementNode('sup', HTML_NAMESPACE, []);
         copyPlace(element, sup);
         copyPlace(element, link);
-        append(link, new TextNode(String(number)));
+        append(link, textInPlaceOf(element, String(number)));
         append(sup, link);
         // The number and its brackets were the program's own; the arrow back is ours.
         const gone = visibleLetters(element) + (isFirst ? visibleLetters(note.back) - countLetters('↩') : 0) - countLetters(String(number));

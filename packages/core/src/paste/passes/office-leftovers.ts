@@ -1,5 +1,5 @@
 import { isHidden } from '../../html/display';
-import { TextNode, type ElementNode, type ParentNode } from '../../html/node';
+import { textInPlaceOf, type ElementNode, type ParentNode } from '../../html/node';
 import { hasLetters, visibleLetters } from '../../html/text';
 import { elementsOf, transform } from '../../html/transform';
 import { looseDeclarations, setAttribute, styleOf } from '../declarations';
@@ -71,7 +71,7 @@ export const officeLeftovers: Pass<'office-leftovers'> = {
         if (isFiller(element)) {
           const lost = visibleLetters(element);
           report.changed(element, ' ', 'tidy', lost);
-          return [new TextNode(' ')];
+          return [textInPlaceOf(element, ' ')];
         }
         cleanAttributes(element, marks, report);
         return 'keep';

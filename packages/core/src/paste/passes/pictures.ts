@@ -1,4 +1,4 @@
-import { type ElementNode, TextNode } from '../../html/node';
+import { textInPlaceOf, type ElementNode, type TextNode } from '../../html/node';
 import { countLetters } from '../../html/text';
 import { transform } from '../../html/transform';
 import { setAttribute } from '../declarations';
@@ -83,7 +83,7 @@ function keep(element: ElementNode, picture: PictureBytes, { keepPicture, report
 
 function standInFor(image: ElementNode): TextNode {
   const alt = (image.attribute('alt') ?? '').replace(/\s+/g, ' ').trim();
-  return new TextNode(alt === '' ? `${STAND_IN}]` : `${STAND_IN}: ${alt}]`);
+  return textInPlaceOf(image, alt === '' ? `${STAND_IN}]` : `${STAND_IN}: ${alt}]`);
 }
 
 /** Shows a picture that is wider than allowed smaller, in proportion. */

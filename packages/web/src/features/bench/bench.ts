@@ -83,6 +83,10 @@ export class Bench {
     this.store.dispatch(BenchActions.proofFailed({ message: 'The last run was stopped; the next change begins another.' }));
   }
 
+  protected tryAgain(): void {
+    this.store.dispatch(BenchActions.proofAskedAgain());
+  }
+
   protected pick(value: string): void {
     const specimen = this.specimens().find(({ id }) => value === `specimen:${id}`);
     if (specimen === undefined) this.store.dispatch(BenchActions.inputChosen({ showing: value as Showing }));

@@ -33,6 +33,7 @@ import { ContestTables } from './contest-tables';
 import { frameHtml } from './frame-html';
 import { LikenessDesk } from './likeness-desk';
 import { LikenessRunner } from './likeness-runner';
+import type { LikenessTask } from './likeness-tasks';
 import type { LikenessSummary, TwoContests } from './likeness-tasks';
 import { measure, type Measured } from './measure';
 import { PageFrame, type PlaceMark } from './page-frame';
@@ -108,6 +109,8 @@ export class LikenessPage {
   });
   protected readonly summary = signal<LikenessSummary | null>(null);
   protected readonly failure = signal('');
+  /** Counts up with each press of “Try again”. */
+  private readonly attempt = signal(0);
   protected readonly notice = signal('');
   protected readonly isBusy = signal(false);
   private readonly figures = signal<readonly LikenessFigure[]>([]);
@@ -277,6 +280,12 @@ export class LikenessPage {
     return this.misfits().filter(({ side, index }) => !told.has(`${side} ${index}`));
   });
 
+  /** Compares once more after a failure. */
+  protected tryAgain(): void {
+    this.failure.set('');
+    this.attempt.update((count) => count + 1);
+  }
+
   constructor() {
     void this.readFigures();
     // The documents of the pair.
@@ -296,6 +305,7 @@ export class LikenessPage {
     });
     // The comparison, whenever anything of it changes.
     effect((onCleanup) => {
+      this.attempt();
       const [settings, contents] = [this.settings(), this.contents()];
       const files = this.desk.stylesheets().map(({ id }) => `${id}.css`);
       if (settings === null || contents === null) return;
@@ -311,7 +321,11 @@ export class LikenessPage {
               this.failure.set('');
               this.summary.set(summary);
             },
-            (error: Error) => isCurrent && this.failure.set(error.message),
+            (error: Error) => {
+              if (!isCurrent) return;
+              this.isBusy.set(false);
+              this.failure.set(error.message);
+            },
           );
       }, PAUSE_MS);
       onCleanup(() => {
@@ -347,7 +361,10 @@ export class LikenessPage {
       onCleanup(() => (isCurrent = false));
       void this.runner
         .ask<TwoContests | null>({ kind: 'contest', ...place, property })
-        .then((contests) => isCurrent && this.contests.set(contests));
+        .then(
+          (contests) => isCurrent && this.contests.set(contests),
+          (error: Error) => isCurrent && this.failure.set(error.message),
+        );
     });
   }
 
@@ -421,7 +438,7 @@ export class LikenessPage {
   protected async tryAll(): Promise<void> {
     this.isTryingAll.set(true);
     try {
-      for (const { cause } of this.causes()) if (!this.tried().has(cause.id)) await this.tryCause(cause.id);
+      for (const { cause } of this.causes()) if (this.failure() === '' && !this.tried().has(cause.id)) await this.tryCause(cause.id);
     } finally {
       this.isTryingAll.set(false);
     }
@@ -437,7 +454,8 @@ export class LikenessPage {
     if (edited?.repair.kind !== 'add-rule') return;
     const repair: Repair = { ...edited.repair, css: edited.text, rule: edited.text };
     const id = this.chosenId();
-    const trial = await this.runner.ask<TriedRepair>({ kind: 'try', repair, cause: id });
+    const trial = await this.answerOf<TriedRepair>({ kind: 'try', repair, cause: id });
+    if (trial === null) return;
     this.tried.update((all) => new Map([...all, [id, [trial, ...(all.get(id) ?? []).slice(1)]]]));
     this.edited.set(null);
   }
@@ -485,8 +503,18 @@ export class LikenessPage {
 
   private async tryCause(id: string): Promise<void> {
     const summary = this.summary();
-    const repairs = await this.runner.ask<TriedRepair[]>({ kind: 'repairs', cause: id });
-    if (this.summary() === summary) this.tried.update((all) => new Map([...all, [id, repairs]]));
+    const repairs = await this.answerOf<TriedRepair[]>({ kind: 'repairs', cause: id });
+    if (repairs !== null && this.summary() === summary) this.tried.update((all) => new Map([...all, [id, repairs]]));
+  }
+
+  /** What the worker says; null where it failed, which is told. */
+  private async answerOf<Result>(task: LikenessTask): Promise<Result | null> {
+    try {
+      return await this.runner.ask<Result>(task);
+    } catch (error) {
+      this.failure.set((error as Error).message);
+      return null;
+    }
   }
 
   private async readFigures(): Promise<void> {

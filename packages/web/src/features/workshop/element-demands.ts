@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { elementRuleSchema, type ElementRule, type Json, type JsonObject } from '@typikon/core';
+import { elementRuleSchema, URL_ATTRIBUTES, type ElementRule, type Json, type JsonObject } from '@typikon/core';
 import { ProfileEdit } from './edit';
 
 const OTHERWISE = [
@@ -11,6 +11,7 @@ const WHEN = [
   { value: 'always', label: 'always' },
   { value: 'absent', label: 'where it has none' },
   { value: 'new-window', label: 'on links that open a window' },
+  { value: 'with-address', label: 'where its address stayed' },
 ] as const;
 
 /** What an element must have, what is put on it, where it may stand, and what becomes of an empty one. */
@@ -30,6 +31,8 @@ export class ElementDemands {
   protected readonly failure = signal('');
   protected readonly required = computed(() => Object.entries(this.rule().required ?? {}).map(([name, demand]) => ({ name, ...demand })));
   protected readonly forced = computed(() => Object.entries(this.rule().forced ?? {}).map(([name, demand]) => ({ name, ...demand })));
+  /** Addresses that the element may have. */
+  protected readonly addresses = computed(() => Object.keys(this.rule().attributes ?? {}).filter((name) => URL_ATTRIBUTES.has(name)));
   protected readonly unasked = computed(() =>
     Object.keys(this.rule().attributes ?? {}).filter((name) => this.rule().required?.[name] === undefined),
   );
@@ -49,15 +52,30 @@ export class ElementDemands {
     this.set([key], Object.keys(rest).length === 0 ? undefined : rest, `No longer ${key === 'forced' ? 'putting' : 'asking for'} ${name}`);
   }
 
+  /** At least one of several attributes; fewer than two are no choice. */
+  protected setAnyOf(text: string, otherwise: string): void {
+    const attributes = wordsOf(text);
+    this.set(['anyOf'], attributes.length === 0 ? undefined : { attributes, otherwise }, `Asking for one of several on <${this.element()}>`);
+  }
+
+  /** Schemes for an address of this element alone; without any those of §2 Markup count. */
+  protected setSchemes(attribute: string, text: string): void {
+    const { [attribute]: _before, ...others } = this.rule().schemes ?? {};
+    const words = wordsOf(text);
+    const schemes = words.length === 0 ? others : { ...others, [attribute]: words };
+    this.set(['schemes'], Object.keys(schemes).length === 0 ? undefined : schemes, `Schemes of ${attribute} on <${this.element()}>`);
+  }
+
+  protected setWithoutSource(value: string): void {
+    this.set(['withoutSource'], value === 'drop' ? undefined : value, 'A picture whose source is refused');
+  }
+
   protected setEmpty(value: string): void {
     this.set(['empty'], value === 'keep' ? undefined : value, `Empty <${this.element()}>`);
   }
 
   protected setParents(text: string): void {
-    const names = text
-      .toLowerCase()
-      .split(/[\s,]+/)
-      .filter((name) => name !== '');
+    const names = wordsOf(text);
     this.set(['parents'], names.length === 0 ? undefined : names, `Where <${this.element()}> may stand`);
   }
 
@@ -82,4 +100,11 @@ export class ElementDemands {
     this.failure.set('');
     this.edit.set(['markup', 'elements', this.element(), ...keys], value, label);
   }
+}
+
+function wordsOf(text: string): string[] {
+  return text
+    .toLowerCase()
+    .split(/[\s,]+/)
+    .filter((word) => word !== '');
 }
