@@ -124,7 +124,7 @@ describe('a form of any page', () => {
       await new Promise((done) => setTimeout(done, 300));
       return `${editor.value} ${String((globalThis as { hit?: number }).hit)}`;
     });
-    assert.equal(value, 'Head<p>Text <a>go</a></p> undefined');
+    assert.equal(value, '<p>Head</p><p>Text <a>go</a></p> undefined');
   });
 
   test('composition, right to left and signs beyond the first plane are typed as they are', async () => {

@@ -4,10 +4,19 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { after, before, describe, test } from 'node:test';
 import type { Browser, Page } from 'puppeteer-core';
-import { clean, compileRules, readHouseLimits, resolveProfile, type CompiledRules, type JsonObject } from '../packages/core/src/index';
+import {
+  clean,
+  compileRules,
+  readHouseLimits,
+  resolveProfile,
+  SAFETY_FLOOR,
+  type CompiledRules,
+  type JsonObject,
+} from '../packages/core/src/index';
 import { HOSTILE_MARKUP } from '../packages/core/test/hostile-markup';
 import { mostPermissive } from '../packages/core/test/most-permissive';
 import { at } from '../scripts/lib/paths.mjs';
+import { namesInPage } from './names-in-page';
 import { launchBrowser } from './support';
 import { outlineOf, outlinesInBrowser } from './tree-outline';
 
@@ -209,4 +218,14 @@ describe(`${HOSTILE_MARKUP.length} hostile inputs, cleaned by every demo profile
     for (const [index, html] of HOSTILE_MARKUP.entries()) assert.equal(seen[index], outlineOf(clean(html, rules).root), html);
     await page.close();
   });
+});
+
+test('the guard knows every name that a form, a document and a window of this browser answer to', async () => {
+  const page = await browser.newPage();
+  const known = new Set(SAFETY_FLOOR.clobberingNames);
+  assert.deepEqual(
+    (await namesInPage(page)).filter((name) => !known.has(name)),
+    [],
+  );
+  await page.close();
 });

@@ -113,11 +113,26 @@ export function useTypikon(): { typikon: Installation; browser: Browser } {
   return used;
 }
 
+/** Lets a page find an element anew that was drawn again between being found and being clicked, as a person would. */
+function clickWhatIsThere(page: Page): void {
+  const click = page.click.bind(page);
+  page.click = async (...given) => {
+    for (let left = 20; ; left--)
+      try {
+        return await click(...given);
+      } catch (error) {
+        if (left === 0 || !/detached|not clickable/.test((error as Error).message)) throw error;
+        await new Promise((done) => setTimeout(done, 50));
+      }
+  };
+}
+
 /** A page that remembers everything that went wrong in it. */
 export async function openPage(browser: Browser): Promise<{ page: Page; mishaps: string[] }> {
   const context = await browser.createBrowserContext();
   const page = await context.newPage();
   page.setDefaultTimeout(PATIENCE_MS);
+  clickWhatIsThere(page);
   const mishaps: string[] = [];
   page.on('pageerror', (error) => mishaps.push(`error: ${(error as Error).message}`));
   page.on('console', (message) => {

@@ -79,7 +79,7 @@ async function endToEnd(output) {
     '--import',
     'tsx',
     '--test',
-    '--test-concurrency=1',
+    '--test-concurrency=2',
     '--test-reporter=spec',
     '--test-reporter-destination=stdout',
     '--test-reporter=tap',

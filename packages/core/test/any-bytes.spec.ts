@@ -30,7 +30,7 @@ describe('any bytes have an answer', () => {
         const out = paste({ [type]: text });
         expect(clean(out, rules).html).toBe(out);
       }),
-      { numRuns: 400 },
+      { numRuns: 200 },
     );
   });
   test('as CSS', () => {
@@ -40,7 +40,7 @@ describe('any bytes have an answer', () => {
         readSheets([{ name: 'a', css: text }], DESK);
         clean(`<p style="${text.replaceAll('"', '&quot;')}">x</p>`, mostPermissive());
       }),
-      { numRuns: 400 },
+      { numRuns: 200 },
     );
   });
 });

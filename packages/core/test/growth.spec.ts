@@ -18,7 +18,7 @@ import { demoProfile, demoRules } from './support';
 /* Counted in nodes looked at, so that it does not depend on the clock or the machine. */
 
 /** How often the piece of a shape is repeated; of nested ones to more levels than any limit, so that both contents meet the same rules. */
-const SHORT = 50;
+const SHORT = 40;
 const SHORT_NESTED = 110;
 const FACTOR = 16;
 const MOST_GROWTH = 20;
@@ -53,7 +53,12 @@ const CONTENTS = Object.entries(LONG_SHAPES).map(([name, make]) => {
 /** What grows more than the content does, of all shapes. */
 function growing(work: (content: ParsedFragment) => void): string[] {
   return CONTENTS.flatMap(({ name, short, long }) => {
-    const growth = countOf(() => work(long)) / Math.max(1, countOf(() => work(short)));
+    const growth =
+      countOf(() => work(long)) /
+      Math.max(
+        1,
+        countOf(() => work(short)),
+      );
     return growth > MOST_GROWTH ? [`${name}: ${growth.toFixed(1)} times`] : [];
   });
 }

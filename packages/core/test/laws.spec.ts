@@ -78,7 +78,7 @@ describe.each(RULES)('%s', (_id, rules) => {
   test('tangled markup', () => {
     fc.assert(
       fc.property(tangledMarkup, (html) => holdsLaws(html, rules)),
-      { numRuns: 250 },
+      { numRuns: 120 },
     );
   });
 });
@@ -86,6 +86,8 @@ describe.each(RULES)('%s', (_id, rules) => {
 describe('the ledger replayed on the input gives the output', () => {
   const isPlain = ({ stage, reason, action, before }: LedgerEntry): boolean =>
     (stage === 'markup' || reason === 'attribute-repeated') &&
+    // What is left of a style is written anew.
+    reason !== 'style-forbidden' &&
     action !== 'shown-as-text' &&
     action !== 'restructured' &&
     !before.endsWith('…');
@@ -107,7 +109,7 @@ describe('the ledger replayed on the input gives the output', () => {
       fc.property(wellFormedMarkup, fc.integer({ min: 0, max: RULES.length - 2 }), (html, index) => {
         if (holds(html, RULES[index]![1])) held++;
       }),
-      { numRuns: 1500 },
+      { numRuns: 800 },
     );
     expect(held).toBeGreaterThan(500);
   });
@@ -120,7 +122,7 @@ test('any rules, tangled markup', () => {
       holdsLaws(html, rules);
       expect(excesses(clean(html, rules).html, resolved, house)).toEqual([]);
     }),
-    { numRuns: 3000 },
+    { numRuns: 900 },
   );
 });
 
@@ -145,7 +147,7 @@ test('a tree that is called stable is read back as it was written', () => {
       const { root } = parseFragment(html);
       if (isSurelyStable(root)) expect(firstDifference(root, parseFragment(serialize(root)).root)).toBeNull();
     }),
-    { numRuns: 2000 },
+    { numRuns: 800 },
   );
 });
 

@@ -37,7 +37,11 @@ const tree: fc.Arbitrary<Made> = fc.letrec<{ node: Made }>((tie) => ({
     name: fc.constantFrom(...NAMES),
     attributes,
     children: fc.array(
-      fc.oneof({ depthSize: 'small', maxDepth: 5 }, { weight: 3, arbitrary: fc.constantFrom('#', '#', ' ', '\n', ' # ') }, { weight: 3, arbitrary: tie('node') }),
+      fc.oneof(
+        { depthSize: 'small', maxDepth: 5 },
+        { weight: 3, arbitrary: fc.constantFrom('#', '#', ' ', '\n', ' # ') },
+        { weight: 3, arbitrary: tie('node') },
+      ),
       { maxLength: 4 },
     ),
   }),

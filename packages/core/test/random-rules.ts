@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { readHouseLimits, resolveProfile, type HouseLimits, type JsonObject, type ResolvedProfile } from '../src/index';
+import {
+  compileRules,
+  readHouseLimits,
+  resolveProfile,
+  type CompiledRules,
+  type HouseLimits,
+  type JsonObject,
+  type ResolvedProfile,
+} from '../src/index';
 
 const NAMES =
   'p div span a b i em strong h1 h2 h3 h4 ul ol li table tbody tr td th pre blockquote img br iframe details summary font center form'.split(
@@ -50,7 +58,10 @@ const rule: fc.Arbitrary<JsonObject> = fc
       ),
       forced: fc.dictionary(
         fc.constantFrom('class', 'rel', 'title', 'id', 'loading', 'target'),
-        fc.record({ value: fc.constantFrom('a', 'note left', '_blank', 'lazy'), when: fc.constantFrom('always', 'absent', 'new-window', 'with-address') }),
+        fc.record({
+          value: fc.constantFrom('a', 'note left', '_blank', 'lazy'),
+          when: fc.constantFrom('always', 'absent', 'new-window', 'with-address'),
+        }),
         { maxKeys: 2 },
       ),
       anyOf: fc.record({
@@ -100,3 +111,11 @@ export const randomRules: fc.Arbitrary<{ resolved: ResolvedProfile; house: House
     if (read?.ok === false) throw new Error(JSON.stringify([house, read.problems]));
     return { resolved: resolution.resolved, house: read?.house, written: { profile, ...(house === undefined ? {} : { house }) } };
   });
+
+/** Many rules, compiled once: to make them takes longer than to clean by them. The seed is another in each fuzz run. */
+export function randomRuleSets(count: number, seed: number): { rules: CompiledRules; written: string }[] {
+  return fc.sample(randomRules, { numRuns: count, seed }).map(({ resolved, house, written }) => ({
+    rules: compileRules(resolved, house === undefined ? {} : { house }),
+    written: JSON.stringify(written),
+  }));
+}

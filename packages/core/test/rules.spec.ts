@@ -238,7 +238,13 @@ describe('what an element must have', () => {
       { elements: { p: {}, ul: { depth: 2 }, li: { parents: ['ul'] }, ol: {} } },
       '<ol><li>a</li></ol><ul><li>b<ul><li>c<ul><li>d</li></ul></li></ul></li></ul>',
       '<ol>a</ol><ul><li>b<ul><li><p>c</p><p>d</p></li></ul></li></ul>',
-      ['parent-not-allowed: <li> → ', 'depth-limit: <ul> → ', 'parent-not-allowed: <li> → ', 'words-apart: c → <p>', 'words-apart: d → <p>'],
+      [
+        'parent-not-allowed: <li> → ',
+        'depth-limit: <ul> → ',
+        'parent-not-allowed: <li> → ',
+        'words-apart: c → <p>',
+        'words-apart: d → <p>',
+      ],
     ],
     [
       'an empty one goes, or is padded',

@@ -35,10 +35,7 @@ describe('changing a tree in one walk', () => {
         const count = elementsOf(root).length;
         let seen = 0;
         transform(root, {
-          element: (element) => (
-            seen++,
-            isHidden(element) ? 'drop' : 'unwrap'
-          ),
+          element: (element) => (seen++, isHidden(element) ? 'drop' : 'unwrap'),
         });
         expect(visibleText(root).replace(/\s/g, '')).toBe(text.replace(/\s/g, ''));
         expect(renderedWords(root)).toEqual(words);

@@ -38,5 +38,5 @@ async function size(external: string[]): Promise<number> {
 test('the editor’s own code stays under 250 kB, compressed; with the rules engine that every part of Typikon shares it is watched too', async () => {
   const [own, whole] = [await size(['@typikon/core']), await size([])];
   expect(own).toBeLessThan(250);
-  expect(whole).toBeLessThan(400);
+  expect(whole).toBeLessThan(430);
 });

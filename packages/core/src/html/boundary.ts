@@ -73,8 +73,14 @@ const NO_EDGES: Edges = { before: null, after: null };
 export function settleBoundaries(parent: ParentNode, means: Means): Edges {
   const pieces = piecesOf(parent.children, means);
   if (parent.type === 'element') {
-    means.blocks.set(parent, pieces.some((piece) => !isRun(piece) || piece.nodes.some((node) => holdsBlock(node, means.blocks))));
-    means.shown.set(parent, pieces.some((piece) => (isRun(piece) ? piece.shows : showsSomething(piece, means.shown))));
+    means.blocks.set(
+      parent,
+      pieces.some((piece) => !isRun(piece) || piece.nodes.some((node) => holdsBlock(node, means.blocks))),
+    );
+    means.shown.set(
+      parent,
+      pieces.some((piece) => (isRun(piece) ? piece.shows : showsSomething(piece, means.shown))),
+    );
   }
   const isInLine = parent.type === 'element' && !isBlock(parent.name);
   const showing = pieces.filter((piece) => !isRun(piece) || piece.shows).length;
@@ -89,7 +95,13 @@ export function settleBoundaries(parent: ParentNode, means: Means): Edges {
       continue;
     }
     const { nodes, shows, before, after } = piece;
-    if (shows && (showing > 1 || means.always === true) && isParagraphs && (before !== null || after !== null) && !nodes.some((node) => holdsBlock(node, means.blocks))) {
+    if (
+      shows &&
+      (showing > 1 || means.always === true) &&
+      isParagraphs &&
+      (before !== null || after !== null) &&
+      !nodes.some((node) => holdsBlock(node, means.blocks))
+    ) {
       inParagraph(parent, nodes, before ?? after!, means);
       last = null;
       continue;
@@ -298,7 +310,8 @@ function placeOfNodes(nodes: readonly ChildNode[]): Range | null {
   let start = -1;
   let end = -1;
   for (const node of nodes) {
-    const place = node.type === 'text' ? placeOfText(node) : node.start >= 0 ? { start: node.start, end: Math.max(node.start, node.end) } : null;
+    const place =
+      node.type === 'text' ? placeOfText(node) : node.start >= 0 ? { start: node.start, end: Math.max(node.start, node.end) } : null;
     if (place === null) continue;
     if (start === -1 || place.start < start) start = place.start;
     if (place.end > end) end = place.end;

@@ -14,9 +14,9 @@ const HIDDEN: ReadonlySet<string> = new Set(
 /** Elements whose content is shown only by programs that cannot show the element itself (HTML, section 3.2.5.2.6 "Embedded content"). */
 const SHOW_FALLBACK: ReadonlySet<string> = new Set('audio canvas embed meter object progress video'.split(' '));
 /** Blocks that authors no longer write (HTML, section 15.3.3). */
-const OLD_BLOCKS: ReadonlySet<string> = new Set('body html listing plaintext xmp marquee frameset'.split(' '));
-/** Controls (HTML, section 4.10), which stand beside words in boxes of their own. */
-const CONTROLS: ReadonlySet<string> = new Set('button input meter progress select textarea keygen'.split(' '));
+const OLD_BLOCKS: ReadonlySet<string> = new Set('body html listing plaintext xmp frameset'.split(' '));
+/** Controls (HTML, section 4.10) and the like, which stand beside words in boxes of their own. */
+const CONTROLS: ReadonlySet<string> = new Set('button input marquee meter progress select textarea keygen'.split(' '));
 
 /** How the words in an element are parted from those beside it. */
 export type Parting = 'line' | 'cell' | 'box';

@@ -43,8 +43,7 @@ export function visibleLetters(root: Node): number {
   for (let node = stack.pop(); node !== undefined; node = stack.pop()) {
     steps.taken++;
     if (node.type === 'text') count += countLetters(node.value);
-    else if (node.type === 'fragment' || (node.type === 'element' && !isHidden(node)))
-      for (const child of node.children) stack.push(child);
+    else if (node.type === 'fragment' || (node.type === 'element' && !isHidden(node))) for (const child of node.children) stack.push(child);
   }
   return count;
 }

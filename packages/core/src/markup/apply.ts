@@ -1,7 +1,17 @@
 import { Boundary, settleBoundaries, type Means } from '../html/boundary';
 import { isHidden, partingAround, partingOf, type Parting } from '../html/display';
 import { HIDDEN_ELEMENTS, NOTHING_WITHOUT_SOURCE, REPLACED_ELEMENTS, VOID_ELEMENTS } from '../html/elements';
-import { append, type ChildNode, type CommentNode, ElementNode, HTML_NAMESPACE, type ParentNode, takeOff, textInPlaceOf, TextNode } from '../html/node';
+import {
+  append,
+  type ChildNode,
+  type CommentNode,
+  ElementNode,
+  HTML_NAMESPACE,
+  type ParentNode,
+  takeOff,
+  textInPlaceOf,
+  TextNode,
+} from '../html/node';
 import type { ParsedFragment } from '../html/parse';
 import { attributeRanges, type Range } from '../html/positions';
 import { startTag } from '../html/serialize';
@@ -195,7 +205,11 @@ class Walk {
     const room = this.rules.elements === null ? Infinity : this.rules.elements.limit - this.elementsKept;
     // As many as there could be; where not all of them may stay, a space does.
     const isRoom = depth < this.rules.nesting.limit && room >= target.children.length;
-    const edges = settleBoundaries(target, { ...this.means, paragraph: isRoom && this.canMake('p'), lineBreak: isRoom && this.canMake('br') });
+    const edges = settleBoundaries(target, {
+      ...this.means,
+      paragraph: isRoom && this.canMake('p'),
+      lineBreak: isRoom && this.canMake('br'),
+    });
     if (holder === undefined || target.type !== 'element') return;
     const outer = target.parent!;
     if (edges.before !== null) {
@@ -291,7 +305,9 @@ class Walk {
 
   /** The place of the element whose children `frame` walks: that of something without a place of its own. */
   private placeIn({ source }: Frame): Range {
-    return source.type === 'element' && source.start >= 0 ? { start: source.start, end: source.startTagEnd } : { start: 0, end: this.fragment.input.length };
+    return source.type === 'element' && source.start >= 0
+      ? { start: source.start, end: source.startTagEnd }
+      : { start: 0, end: this.fragment.input.length };
   }
 
   private element(element: ElementNode, frame: Frame): void {
@@ -321,7 +337,10 @@ class Walk {
   /** Takes an element away, with its content or without. */
   private refuse(element: ElementNode, frame: Frame, outcome: 'drop' | 'unwrap', by: Authority, reason: Reason): void {
     // What readers did not see, or saw as deleted, must not turn up on the page when only the tags around it go.
-    const hides = outcome === 'unwrap' && isHidden(element) && !(element.name === 'rp' && this.rules.element('rt').outcome !== 'keep' && !isHiddenAs(element, 'span'));
+    const hides =
+      outcome === 'unwrap' &&
+      isHidden(element) &&
+      !(element.name === 'rp' && this.rules.element('rt').outcome !== 'keep' && !isHiddenAs(element, 'span'));
     if (outcome === 'drop' || hides || element.name === 'del') {
       const lost = frame.isHidden ? 0 : visibleLetters(element);
       const why = outcome === 'drop' || HIDDEN_ELEMENTS.has(element.name) ? reason : hides ? 'hidden-content' : 'deleted-content';
@@ -395,7 +414,13 @@ class Walk {
     const wholes = wholesOf(name);
     if (wholes === null || (target.type === 'element' && wholes.has(target.name))) return 'there';
     // Groups of a description list may stand in a `div` of it (HTML, section 4.4.9).
-    if (wholes.has('dl') && target.type === 'element' && target.name === 'div' && target.parent?.type === 'element' && target.parent.name === 'dl')
+    if (
+      wholes.has('dl') &&
+      target.type === 'element' &&
+      target.name === 'div' &&
+      target.parent?.type === 'element' &&
+      target.parent.name === 'dl'
+    )
       return 'there';
     const made = MADE_WHOLES[name];
     return made !== undefined && this.canMake(made) ? made : 'none';

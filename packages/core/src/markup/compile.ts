@@ -24,7 +24,13 @@ export type Outcome = 'keep' | 'unwrap' | 'drop' | 'text';
 export interface Demands {
   anyOf: readonly { names: readonly string[]; otherwise: 'drop' | 'unwrap'; by: Authority }[];
   required: readonly { name: string; otherwise: 'drop' | 'unwrap' | 'add'; value: string; by: Authority }[];
-  forced: readonly { name: string; value: string; isWords: boolean; when: 'always' | 'absent' | 'new-window' | 'with-address'; by: Authority }[];
+  forced: readonly {
+    name: string;
+    value: string;
+    isWords: boolean;
+    when: 'always' | 'absent' | 'new-window' | 'with-address';
+    by: Authority;
+  }[];
   empty: { outcome: 'remove' | 'pad'; by: Authority } | null;
   parents: readonly { names: ReadonlySet<string>; by: Authority }[];
   depth: Limit | null;
@@ -370,7 +376,12 @@ class Compiler {
     const newWindow = name === 'a' || name === 'area' ? this.newWindow(attributes) : null;
     const ownFrame = name === 'iframe' ? { ownHosts: new Set(this.markup.links.ownHosts) } : null;
     const demands: Demands = { anyOf, required, forced, empty, parents, depth, ratio, newWindow, ownFrame };
-    return anyOf.length + required.length + forced.length + parents.length > 0 || ownFrame !== null || empty !== null || depth !== null || ratio !== null || newWindow !== null
+    return anyOf.length + required.length + forced.length + parents.length > 0 ||
+      ownFrame !== null ||
+      empty !== null ||
+      depth !== null ||
+      ratio !== null ||
+      newWindow !== null
       ? demands
       : null;
   }

@@ -55,7 +55,13 @@ export function lessonsOf(input: string, resolved: ResolvedProfile, options: Com
     let next = profile;
     for (const group of groupEntries(ledger)) {
       const id = lessonId(group);
-      if (lessons.has(id) || group.layer === 'html-standard' || group.reason === 'attribute-forced' || group.reason === 'words-apart' || group.reason === 'id-prefixed')
+      if (
+        lessons.has(id) ||
+        group.layer === 'html-standard' ||
+        group.reason === 'attribute-forced' ||
+        group.reason === 'words-apart' ||
+        group.reason === 'id-prefixed'
+      )
         continue;
       const entries = group.places.map((index) => ledger[index]!);
       const keeping = patchToKeep(entries, next, input, options) ?? patchToKeep(entries, profile, input, options);

@@ -33,8 +33,11 @@ export function wholesOf(part: string): ReadonlySet<string> | null {
 }
 
 /** The whole that is made for a part that stands without one. The parts of others become lines of their own. */
-export const MADE_WHOLES: Readonly<Record<string, 'ul' | 'dl' | undefined>> = Object.assign(Object.create(null) as object, {
-  li: 'ul',
-  dt: 'dl',
-  dd: 'dl',
-} as const);
+export const MADE_WHOLES: Readonly<Record<string, 'ul' | 'dl' | undefined>> = Object.assign(
+  Object.create(null) as object,
+  {
+    li: 'ul',
+    dt: 'dl',
+    dd: 'dl',
+  } as const,
+);

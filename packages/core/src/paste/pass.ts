@@ -91,7 +91,8 @@ export class Reporter {
     detail?: string,
   ): void {
     const path = node.parent?.type === 'element' ? node.parent.name : '';
-    const { start, end } = place !== null && place.end > place.start ? place : (ownPlace(node) ?? placeNear(node, this.ledger.input.length));
+    const { start, end } =
+      place !== null && place.end > place.start ? place : (ownPlace(node) ?? placeNear(node, this.ledger.input.length));
     this.add(path, 'changed', reason, severity, start, end, end, after, textLost, detail);
   }
 

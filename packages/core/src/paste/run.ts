@@ -176,9 +176,10 @@ export function runPaste(payload: ClipboardPayload, resolved: ResolvedProfile, o
     // A tree that was read anew has places that do not count in the input.
     const here = root === fragment.root ? ledger : new AnchoredLedger(ledger, { start: 0, end: input.length, path: '' });
     for (const [i, id] of order.entries()) {
-      if (!trace[i]!.ran) continue;
+      const settings = resolved.profile.paste.passes[id];
+      if (!settings.on || settings.sources?.includes(AGAIN) === false) continue;
       const at = ledger.entries().length;
-      work(id, { ...common, root, settings: resolved.profile.paste.passes[id], report: reporterOf(id, resolved, here) });
+      work(id, { ...common, root, source: AGAIN, sheet: NO_SHEET, settings, report: reporterOf(id, resolved, here) });
       trace[i]!.changes += ledger.entries().length - at;
     }
     if (resolved.profile.paste.passes.spaces.on) standInParagraphs(root, resolved, rules, here);
@@ -205,6 +206,10 @@ export function runPaste(payload: ClipboardPayload, resolved: ResolvedProfile, o
     picturesToUpload: standInsIn(root),
   };
 }
+
+/** What clean markup is taken for: it shows no other source any more, and brings no style sheet along. */
+const AGAIN: PasteSource = 'web-page';
+const NO_SHEET = new PastedSheet('');
 
 /** So often passes and rules take turns; two suffice for nearly everything. */
 const MOST_ROUNDS = 4;

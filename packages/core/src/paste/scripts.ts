@@ -9,7 +9,8 @@ const INERT =
 const LETTER_OR_MARK = /[\p{L}\p{M}]/u;
 const PICTURE = /[\p{Extended_Pictographic}\p{Emoji_Modifier}\ufe0f\u{1f1e6}-\u{1f1ff}]/u;
 /** Scripts that write no spaces between words, where an invisible space tells where a line may break. */
-const BREAKS_BY_MARK = /[\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}\p{Script=Tibetan}\p{Script=Tai_Le}\p{Script=New_Tai_Lue}\p{Script=Tai_Tham}\p{Script=Javanese}\p{Script=Balinese}]/u;
+const BREAKS_BY_MARK =
+  /[\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}\p{Script=Tibetan}\p{Script=Tai_Le}\p{Script=New_Tai_Lue}\p{Script=Tai_Tham}\p{Script=Javanese}\p{Script=Balinese}]/u;
 const UNSPACED =
   /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Bopomofo}\p{Script=Yi}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}\u3000-\u303f\u30fb\u30fc\uff00-\uffef]/u;
 const WIDE =
@@ -89,7 +90,8 @@ export function lastCharacter(text: string): string {
 
 /** The zeros of the decimal digits that lists are numbered with (Unicode, general category Nd). */
 const ZEROS = [0x660, 0x6f0, 0x966, 0x9e6, 0xa66, 0xae6, 0xb66, 0xbe6, 0xc66, 0xce6, 0xd66, 0xe50, 0xed0, 0x17e0, 0x1040, 0xff10];
-const OTHER_DIGIT = /[\u0660-\u0669\u06f0-\u06f9\u0966-\u096f\u09e6-\u09ef\u0a66-\u0a6f\u0ae6-\u0aef\u0b66-\u0b6f\u0be6-\u0bef\u0c66-\u0c6f\u0ce6-\u0cef\u0d66-\u0d6f\u0e50-\u0e59\u0ed0-\u0ed9\u17e0-\u17e9\u1040-\u1049\uff10-\uff19]/g;
+const OTHER_DIGIT =
+  /[\u0660-\u0669\u06f0-\u06f9\u0966-\u096f\u09e6-\u09ef\u0a66-\u0a6f\u0ae6-\u0aef\u0b66-\u0b6f\u0be6-\u0bef\u0c66-\u0c6f\u0ce6-\u0cef\u0d66-\u0d6f\u0e50-\u0e59\u0ed0-\u0ed9\u17e0-\u17e9\u1040-\u1049\uff10-\uff19]/g;
 
 /** A text with the decimal digits of every script as those of ASCII; each takes one place as before. */
 export function withAsciiDigits(text: string): string {

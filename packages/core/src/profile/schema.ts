@@ -118,7 +118,9 @@ export const elementRuleSchema = z.strictObject({
   anyOf: z
     .strictObject({
       attributes: z.array(attributeName).min(2).describe('Of these at least one must be there, with something in it.'),
-      otherwise: z.enum(['drop', 'unwrap']).describe('What becomes of an element without any: it goes with its content, or its content stays.'),
+      otherwise: z
+        .enum(['drop', 'unwrap'])
+        .describe('What becomes of an element without any: it goes with its content, or its content stays.'),
     })
     .optional()
     .describe('At least one of several attributes, without which the element does not stay.'),
@@ -129,9 +131,7 @@ export const elementRuleSchema = z.strictObject({
   withoutSource: z
     .enum(['drop', 'alternative-text'])
     .optional()
-    .describe(
-      'What becomes of a picture whose source is refused: it goes (the default), or its alternative text stands in its place.',
-    ),
+    .describe('What becomes of a picture whose source is refused: it goes (the default), or its alternative text stands in its place.'),
   forced: z
     .record(
       attributeName,

@@ -20,6 +20,9 @@ const OPAQUE_TAG = 'typikon-opaque';
 /** Where the copied DOM of an opaque node carries its markup. */
 const OPAQUE_SOURCE = 'data-markup';
 
+/** The attributes of an empty block that is no markup: it is there so that something can be typed. Told by identity. */
+export const PLACE_TO_TYPE: HtmlAttributes = Object.freeze({});
+
 /** What the rules do to the attributes of an element that comes from the page and not from clean markup. */
 function attributesReader(rules: CompiledRules): (dom: HTMLElement) => { attributes: HtmlAttributes } {
   return (dom) => {

@@ -4,13 +4,14 @@ import {
   HTML_NAMESPACE,
   isBlock,
   parseFragment,
+  RAW_TEXT_ELEMENTS,
   serialize,
   type ChildNode,
   type ElementNode,
   type ParsedFragment,
 } from '@typikon/core';
 import { Fragment, type Mark, type Node, type NodeType, type Schema } from 'prosemirror-model';
-import { markNameOf, nodeNameOf, OPAQUE_BLOCK, OPAQUE_INLINE, wrapperNameOf, type HtmlAttributes } from './compile';
+import { markNameOf, nodeNameOf, OPAQUE_BLOCK, OPAQUE_INLINE, PLACE_TO_TYPE, wrapperNameOf, type HtmlAttributes } from './compile';
 import { CONTAINERS } from './elements';
 import { Source, type Level } from './source';
 
@@ -19,7 +20,7 @@ const DEEPEST = 512;
 
 /**
  * Reads markup into the editor's document, and remembers where each part of it came from. What the schema cannot hold is
- * kept to the letter as one thing, never left out; where there is no place to type, an empty line is put at the end.
+ * kept to the letter as one thing, never left out; where there is no place to type, an empty one is put at the end.
  */
 export function readDocument(html: string, schema: Schema): { doc: Node; source: Source } {
   const readable = readableForm(html);
@@ -29,7 +30,12 @@ export function readDocument(html: string, schema: Schema): { doc: Node; source:
       ? wholeAsOpaque(html, schema)
       : new Reader(schema, source).flow(readable.root.children, 0, readable.input.length, false, schema.nodes['doc']!);
   source.top = { start: 0, end: source.html.length, pieces };
-  if (!nodes.some(holdsPlaceToType)) nodes.push(schema.nodes['line']!.create());
+  if (!nodes.some(holdsPlaceToType)) {
+    const place = placeToType(schema);
+    // Behind what cannot be read part by part, words might be read as its own.
+    if (readable === null) nodes.unshift(place);
+    else nodes.push(place);
+  }
   const doc = schema.nodes['doc']!.create(null, Fragment.from(nodes));
   source.document = doc;
   return { doc, source };
@@ -47,6 +53,9 @@ function readableForm(html: string): ParsedFragment | null {
   return firstDifference(parsed.root, written.root) === null && standsInOrder(written) ? written : null;
 }
 
+/** Elements whose text is not markup (HTML, section 13.1.2 "Elements"). */
+const RAW_TEXT: ReadonlySet<string> = new Set([...RAW_TEXT_ELEMENTS, 'textarea', 'title']);
+
 /** Elements that the parser adds where they are left out (HTML, section 13.1.2.4 "Optional tags"). */
 const IMPLIED: ReadonlySet<string> = new Set(['tbody', 'colgroup', 'tr']);
 
@@ -62,6 +71,8 @@ function standsInOrder({ root, ignored }: ParsedFragment): boolean {
       return true;
     }
     if (node.isCopy || node.end < node.start) return false;
+    // Text that never ends would take in what is typed behind it.
+    if (RAW_TEXT.has(node.name) && node.endTagStart === node.end) return false;
     at = node.startTagEnd;
     if (!node.children.every(visit) || node.endTagStart < at) return false;
     at = node.end;
@@ -73,6 +84,12 @@ function standsInOrder({ root, ignored }: ParsedFragment): boolean {
 function wholeAsOpaque(html: string, schema: Schema): Flow {
   const node = schema.nodes[OPAQUE_BLOCK]!.create({ markup: html });
   return { nodes: [node], pieces: [{ node, start: 0, end: html.length }] };
+}
+
+/** What an empty document begins with: a paragraph, where the rules have one. Left empty, it is no markup. */
+function placeToType(schema: Schema): Node {
+  const { type } = schema.nodes['doc']!.createAndFill()!.firstChild!;
+  return type.name === 'line' ? type.create() : type.createAndFill({ attributes: PLACE_TO_TYPE })!;
 }
 
 function holdsPlaceToType(node: Node): boolean {

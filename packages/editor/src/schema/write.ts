@@ -1,7 +1,7 @@
 import { escapeAttribute, escapeText, VOID_ELEMENTS } from '@typikon/core';
 import type { Mark, Node } from 'prosemirror-model';
 import type { HtmlAttributes } from './compile';
-import { OPAQUE_BLOCK, OPAQUE_INLINE } from './compile';
+import { OPAQUE_BLOCK, OPAQUE_INLINE, PLACE_TO_TYPE } from './compile';
 import type { Level, Source } from './source';
 
 /**
@@ -34,7 +34,7 @@ class Writer {
       const place = known?.get(node) ?? (expected?.node.eq(node) === true ? last + 1 : undefined);
       const isOld = place !== undefined && level !== null && source !== null;
       // A place to type that nothing was typed in is no markup.
-      if (!isOld && node.type.name === 'line' && node.content.size === 0) return;
+      if (!isOld && node.content.size === 0 && (node.type.name === 'line' || node.attrs['attributes'] === PLACE_TO_TYPE)) return;
       const next = isOld ? place : last + 1;
       const isInOrder = level !== null && source !== null && next === last + 1 && next <= level.pieces.length;
       if (isFirst) out += isInOrder ? source.gap(level, 0) : '';

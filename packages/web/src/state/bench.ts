@@ -291,13 +291,18 @@ export const computeProof = createEffect(
       // The selectors change one after another within one dispatch.
       debounceTime(0),
       filter(([resolution, , , specimenId]) => resolution !== null && specimenId !== null),
-      map(([resolution, house, html, , role, arrival, expectations, attempt]): { request: ProofRequest | { problem: string }; attempt: number } => {
-        if (resolution === null || !resolution.ok) {
-          const problem = resolution?.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' ') ?? '';
-          return { request: { problem }, attempt };
-        }
-        return { request: proofRequest(resolution.resolved, house, role, html, arrival, expectations), attempt };
-      }),
+      map(
+        ([resolution, house, html, , role, arrival, expectations, attempt]): {
+          request: ProofRequest | { problem: string };
+          attempt: number;
+        } => {
+          if (resolution === null || !resolution.ok) {
+            const problem = resolution?.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' ') ?? '';
+            return { request: { problem }, attempt };
+          }
+          return { request: proofRequest(resolution.resolved, house, role, html, arrival, expectations), attempt };
+        },
+      ),
       distinctUntilChanged((one, other) => one.attempt === other.attempt && isSameRequest(one.request, other.request)),
       switchMap(({ request }) =>
         'problem' in request

@@ -60,7 +60,15 @@ function slideItem(paragraph: ElementNode): Item | null {
   const level = Math.round(pointsOf(styleOf(paragraph, 'margin-left')));
   const markerAfter = (before: Marker | null): Marker =>
     readMarker(text, null, before) ?? followingMarker(format.startsWith('numbullet') ? 'decimal' : 'bullet', text, before);
-  return { element: paragraph, level, list: 'slide', marker: markerAfter(null), letters: countLetters(text), restsOn: 'mso-special-format', markerAfter };
+  return {
+    element: paragraph,
+    level,
+    list: 'slide',
+    marker: markerAfter(null),
+    letters: countLetters(text),
+    restsOn: 'mso-special-format',
+    markerAfter,
+  };
 }
 
 /** What a program wrote before the words as their marker: it says so by a property, by comments around it, or it stands first in a wrapper. */
@@ -121,4 +129,3 @@ function firstIn(paragraph: ElementNode, test: (element: ElementNode) => boolean
 }
 
 const MOST_LOOKED_AT = 200;
-

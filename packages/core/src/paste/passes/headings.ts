@@ -62,7 +62,8 @@ const PLAIN_TITLES: Readonly<Record<string, number>> = { title: 1, subtitle: 2 }
 
 /** The level that a program or ARIA says a paragraph has; null where nothing does. */
 function markOf(element: ElementNode, source: PasteSource): Mark | null {
-  if (element.attribute('role') === 'heading') return { level: clamped(Number(element.attribute('aria-level') ?? 2)), by: 'role="heading"' };
+  if (element.attribute('role') === 'heading')
+    return { level: clamped(Number(element.attribute('aria-level') ?? 2)), by: 'role="heading"' };
   const classes = element.attribute('class') ?? '';
   const by = `class="${classes}"`;
   if (/^MsoTitle(?:CxSp\w*)?$/.test(classes)) return { level: 1, by };

@@ -53,7 +53,11 @@ export const inlineStyle: Pass<'inline-style'> = {
         const fromClass = settings.asMarkup ? sheet.declarationsOf(element) : [];
         const oldAlignment = ALIGNED.has(element.name) ? element.attribute('align')?.toLowerCase() : undefined;
         if (style === undefined && fromClass.length === 0 && oldAlignment === undefined) return 'keep';
-        if (style !== undefined && isHiddenBy(element) && !declarations.some(({ property }) => HIDES.has(property) && stays(property, settings))) {
+        if (
+          style !== undefined &&
+          isHiddenBy(element) &&
+          !declarations.some(({ property }) => HIDES.has(property) && stays(property, settings))
+        ) {
           // Without its style it would turn up on the page.
           report.removed(element, 'change');
           return 'drop';

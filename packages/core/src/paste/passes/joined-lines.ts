@@ -23,7 +23,8 @@ export const joinedLines: Pass<'joined-lines'> = {
     for (const parent of [root, ...elementsOf(root).filter(({ name }) => /^(div|section|article|body|main|blockquote)$/.test(name))])
       joinBlocks(parent, context);
     transform(root, {
-      element: (element) => (/^(p|div|li|td)$/.test(element.name) && hasBreak(element) && isLineOfText(element) ? joinBreaks(element, context) : 'keep'),
+      element: (element) =>
+        /^(p|div|li|td)$/.test(element.name) && hasBreak(element) && isLineOfText(element) ? joinBreaks(element, context) : 'keep',
     });
   },
 };
@@ -127,10 +128,7 @@ function fill(block: ElementNode, lines: readonly Line[]): void {
 /** Blocks that hold one line each. */
 function joinBlocks(parent: ParentNode, context: Context): void {
   const isLine = (child: ChildNode): child is ElementNode =>
-    child.type === 'element' &&
-    (child.name === 'p' || child.name === 'div') &&
-    !hasBreak(child) &&
-    isLineOfText(child);
+    child.type === 'element' && (child.name === 'p' || child.name === 'div') && !hasBreak(child) && isLineOfText(child);
   const kept: ChildNode[] = [];
   let before: { block: ElementNode; text: string } | null = null;
   for (const child of parent.children) {

@@ -64,6 +64,8 @@ export function bareLinesToParagraphs(root: ParentNode, report: Reporter): void 
   if (root.children.every((child) => isBlank(child) || (child.type === 'element' && isBlock(child.name)))) return;
   const parted: ChildNode[] = [new Boundary('line', null)];
   let breaks: ChildNode[] = [];
+  /** Whether words stand before, with no block between. */
+  let isInLine = false;
   for (const child of root.children) {
     if (child.type === 'element' && child.name === 'br') {
       breaks.push(child);
@@ -74,14 +76,16 @@ export function bareLinesToParagraphs(root: ParentNode, report: Reporter): void 
       continue;
     }
     const isBlockNode = child.type === 'element' && (isBlock(child.name) || !isLineOfText(child));
-    // Breaks beside blocks, and empty lines of them, part; one alone goes on within the paragraph.
-    const parts = breaks.filter(({ type }) => type === 'element').length > 1 || isBlockNode;
+    // Beside words, breaks before blocks and empty lines of them part; one alone goes on within the paragraph.
+    const parts = isInLine && (breaks.filter(({ type }) => type === 'element').length > 1 || isBlockNode);
     if (parts) parted.push(new Boundary('line', null));
-    else parted.push(...breaks);
+    else for (const one of breaks) parted.push(one);
+    isInLine = !isBlockNode && (isInLine || !isBlank(child));
     breaks = [];
     parted.push(child);
     if (isBlockNode) parted.push(new Boundary('line', null));
   }
+  if (!isInLine) for (const one of breaks) parted.push(one);
   parted.push(new Boundary('line', null));
   root.children = parted;
   settleBoundaries(root, {

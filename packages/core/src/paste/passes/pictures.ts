@@ -1,4 +1,5 @@
-import { textInPlaceOf, type ElementNode, type TextNode } from '../../html/node';
+import { isHidden } from '../../html/display';
+import { textInPlaceOf, type ElementNode, type ParentNode, type TextNode } from '../../html/node';
 import { countLetters } from '../../html/text';
 import { transform } from '../../html/transform';
 import { setAttribute } from '../declarations';
@@ -22,7 +23,7 @@ export const pictures: Pass<'pictures'> = {
     const beside = besideOf(run);
     let local = 0;
     transform(root, {
-      element(element) {
+      element(element, parent) {
         if (element.name !== 'img') return 'keep';
         if (settings.pixels === 'drop' && isPixel(element)) {
           report.removed(element);
@@ -47,12 +48,18 @@ export const pictures: Pass<'pictures'> = {
           return 'drop';
         }
         const standIn = standInFor(element);
-        report.changed(element, standIn.value, 'change', -countLetters(standIn.value));
+        report.changed(element, standIn.value, 'change', isWithinHidden(parent) ? 0 : -countLetters(standIn.value));
         return [standIn];
       },
     });
   },
 };
+
+/** Whether readers see nothing of what an element holds, since it or what it stands in is hidden. */
+function isWithinHidden(parent: ParentNode): boolean {
+  for (let at: ParentNode | null = parent; at?.type === 'element'; at = at.parent) if (isHidden(at)) return true;
+  return false;
+}
 
 /** A picture of a dot, which tells a sender that his mail was opened. */
 function isPixel(image: ElementNode): boolean {

@@ -359,12 +359,10 @@ export class LikenessPage {
       }
       let isCurrent = true;
       onCleanup(() => (isCurrent = false));
-      void this.runner
-        .ask<TwoContests | null>({ kind: 'contest', ...place, property })
-        .then(
-          (contests) => isCurrent && this.contests.set(contests),
-          (error: Error) => isCurrent && this.failure.set(error.message),
-        );
+      void this.runner.ask<TwoContests | null>({ kind: 'contest', ...place, property }).then(
+        (contests) => isCurrent && this.contests.set(contests),
+        (error: Error) => isCurrent && this.failure.set(error.message),
+      );
     });
   }
 

@@ -55,7 +55,11 @@ export class ElementDemands {
   /** At least one of several attributes; fewer than two are no choice. */
   protected setAnyOf(text: string, otherwise: string): void {
     const attributes = wordsOf(text);
-    this.set(['anyOf'], attributes.length === 0 ? undefined : { attributes, otherwise }, `Asking for one of several on <${this.element()}>`);
+    this.set(
+      ['anyOf'],
+      attributes.length === 0 ? undefined : { attributes, otherwise },
+      `Asking for one of several on <${this.element()}>`,
+    );
   }
 
   /** Schemes for an address of this element alone; without any those of §2 Markup count. */
