@@ -148,7 +148,7 @@ const isComparable = (html: string): boolean => !/<(select|option|optgroup|selec
  * references without a semicolon in attributes, and does not reopen formatting that has an attribute `is`.
  */
 const isComparableUncleaned = (html: string): boolean =>
-  !/<(template|svg|math|noscript)\b|\0|<\?|<[^>]*\sis[\s=>/]|&[a-z]+[0-9=a-z]*[^;a-z0-9]/i.test(html) &&
+  !/<(template|svg|math|noscript)\b|\0|<\?|<[^>]*\sis[\s=>/]|&[a-z]+[0-9=a-z]*[^;a-z0-9]|&(?:nbsp|amp|lt|gt|quot)[a-z0-9]/i.test(html) &&
   (html.match(/<[a-z]/gi) ?? []).length < 400;
 
 /** Content of every kind of element, tried by the laws that the unit tests try with a seed that stays. */

@@ -11,7 +11,8 @@ import {
   type ResolvedProfile,
 } from '@typikon/core';
 
-const DEMO = join(__dirname, '..', '..', '..', 'demo');
+/** Tests and tools run from the root of the checkout. */
+const DEMO = join(process.cwd(), 'demo');
 const read = (...path: string[]): string => readFileSync(join(DEMO, ...path), 'utf8');
 
 /** A demo profile with all it inherits, and its rules. */

@@ -59,7 +59,7 @@ class PlacingTokenizer extends Tokenizer {
   }
   /** A stretch of characters goes into the token that is being made: as it stands in the input, and then what a reference or a carriage return became. */
   override _flushRun(text: string): void {
-    if (this.currentToken === null && this.currentCharacterToken !== null) this.placeText(this.currentCharacterToken as PlacedText, text);
+    if (this.currentToken === null && this.currentCharacterToken !== null) this.placeText(this.currentCharacterToken, text);
     super._flushRun(text);
   }
   override _startCharacterReference(): void {

@@ -137,7 +137,7 @@ export function isAddressSafe(element: string, attribute: string, value: string)
 }
 
 /** Characters that no reader sees; a browser takes some of them out of an address, and whoever handles it may take others. */
-// eslint-disable-next-line no-control-regex, no-misleading-character-class -- these are the characters meant
+// eslint-disable-next-line no-control-regex -- these are the characters meant
 const UNSEEN = /[\u0000-\u0020\u007f-\u00a0\u00ad\u200b-\u200f\u2028-\u202e\u2060\ufeff]/g;
 
 /** Whether an address would have a scheme that runs code, were it not for characters that nobody sees in it. */

@@ -98,7 +98,8 @@ export class AnchoredLedger extends Ledger {
 
 function placeIn(input: string, node: Node): Place {
   for (let at: Node | null = node; at !== null; at = at.parent)
-    if (at.type === 'element' && at.start >= 0 && at.end <= input.length) return { start: at.start, end: at.startTagEnd, path: at.name };
+    if (at.type === 'element' && at.start >= 0 && at.startTagEnd > at.start && at.end <= input.length)
+      return { start: at.start, end: at.startTagEnd, path: at.name };
   return { start: 0, end: input.length, path: '' };
 }
 

@@ -217,7 +217,7 @@ function placeNear(node: Node, length: number): { start: number; end: number } {
   let around: Node = node;
   for (let up = 0; around.parent !== null && up < NEAR; up++) {
     const { children } = around.parent;
-    const at = children.length <= NEAR ? children.indexOf(around as ChildNode) : -1;
+    const at = children.length <= NEAR ? children.indexOf(around) : -1;
     for (let i = 1; at !== -1 && i < NEAR; i++)
       for (const beside of [children[at - i], children[at + i]]) {
         const place = beside === undefined ? null : ownPlace(beside);

@@ -60,17 +60,19 @@ const RAW_TEXT: ReadonlySet<string> = new Set([...RAW_TEXT_ELEMENTS, 'textarea',
 const IMPLIED: ReadonlySet<string> = new Set(['tbody', 'colgroup', 'tr']);
 
 /** Whether each part of a tree stands within its parent and behind the part before it, and nothing was left out. */
-function standsInOrder({ root, ignored }: ParsedFragment): boolean {
+function standsInOrder({ input, root, ignored }: ParsedFragment): boolean {
   if (ignored.some(({ kind }) => kind !== 'repeated-attribute')) return false;
   let at = 0;
   const visit = (node: ChildNode): boolean => {
     if (node.start < 0) return node.type === 'element' && IMPLIED.has(node.name) && node.children.every(visit);
     if (node.start < at) return false;
     if (node.type !== 'element') {
+      // A bare `<` is text only until a letter is typed behind it.
+      if (node.type === 'text' && input.slice(node.start, node.end).includes('<')) return false;
       at = node.end;
       return true;
     }
-    if (node.isCopy || node.end < node.start) return false;
+    if (node.content !== null || node.isCopy || node.end < node.start) return false;
     // Text that never ends would take in what is typed behind it.
     if (RAW_TEXT.has(node.name) && node.endTagStart === node.end) return false;
     at = node.startTagEnd;
@@ -88,8 +90,8 @@ function wholeAsOpaque(html: string, schema: Schema): Flow {
 
 /** What an empty document begins with: a paragraph, where the rules have one. Left empty, it is no markup. */
 function placeToType(schema: Schema): Node {
-  const { type } = schema.nodes['doc']!.createAndFill()!.firstChild!;
-  return type.name === 'line' ? type.create() : type.createAndFill({ attributes: PLACE_TO_TYPE })!;
+  const paragraph = schema.nodes[nodeNameOf('p')];
+  return paragraph?.create({ attributes: PLACE_TO_TYPE }) ?? schema.nodes['line']!.create();
 }
 
 function holdsPlaceToType(node: Node): boolean {

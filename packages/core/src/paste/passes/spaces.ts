@@ -12,7 +12,7 @@ import { replaceInRun, textRuns, type Replaced, type TextRun } from '../text-run
 import { linesAsEnterMakes } from './lines-as-enter';
 
 /** Characters that show nothing: zero-width ones, soft hyphens, byte order marks, controls other than white space. */
-// eslint-disable-next-line no-control-regex, no-misleading-character-class -- these are the characters meant
+// eslint-disable-next-line no-control-regex -- these are the characters meant
 const INVISIBLE = /[\u0001-\u0008\u000e-\u001f\u007f\u00ad\u200b-\u200d\u2060\ufeff]+/g;
 
 /** As far as this on either side a hard space is judged by. */
