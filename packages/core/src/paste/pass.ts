@@ -1,5 +1,5 @@
 import { isHidden } from '../html/display';
-import type { ChildNode, ElementNode, FragmentNode, Node } from '../html/node';
+import type { ElementNode, FragmentNode, Node } from '../html/node';
 import { attributeRanges } from '../html/positions';
 import { startTag } from '../html/serialize';
 import { visibleLetters } from '../html/text';
@@ -64,9 +64,9 @@ export class Reporter {
   }
 
   /** A node that went with all it held. */
-  removed(node: Node, severity: Severity = 'tidy', reason = this.reason): void {
+  removed(node: Node, severity: Severity = 'tidy', reason = this.reason, detail?: string): void {
     const lost = visibleLetters(node);
-    if (node.type === 'element') this.element(node, 'removed', lost > 0 ? 'loss' : severity, lost, '', node.name, reason);
+    if (node.type === 'element') this.element(node, 'removed', lost > 0 ? 'loss' : severity, lost, '', node.name, reason, detail);
     else this.place(node, 'removed', lost > 0 ? 'loss' : severity, lost, '', reason);
   }
 

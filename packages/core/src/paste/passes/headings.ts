@@ -58,7 +58,7 @@ function become(element: ElementNode, { level, by }: Mark, report: Reporter): vo
 }
 
 /** Plain class names that online word processors give to titles; elsewhere they mean anything. */
-const PLAIN_TITLES: Readonly<Record<string, number>> = { title: 1, subtitle: 2 };
+const PLAIN_TITLES: Readonly<Record<string, number>> = { title: 1, subtitle: 2, Title: 1, Subtitle: 2 };
 
 /** The level that a program or ARIA says a paragraph has; null where nothing does. */
 function markOf(element: ElementNode, source: PasteSource): Mark | null {
@@ -69,7 +69,8 @@ function markOf(element: ElementNode, source: PasteSource): Mark | null {
   if (/^MsoTitle(?:CxSp\w*)?$/.test(classes)) return { level: 1, by };
   if (classes === 'MsoSubtitle') return { level: 2, by };
   if (source === 'word-processor' && Object.hasOwn(PLAIN_TITLES, classes)) return { level: PLAIN_TITLES[classes]!, by };
-  const byClass = /^MsoHeading([1-9])$/.exec(classes)?.[1];
+  // Office suites that write XHTML put `_20_` for a space.
+  const byClass = /^(?:MsoHeading|Heading_20_)([1-9])$/.exec(classes)?.[1];
   if (byClass !== undefined) return { level: clamped(Number(byClass)), by };
   const outline = Number(styleOf(element, 'mso-outline-level'));
   return outline >= 1 ? { level: clamped(outline), by: `mso-outline-level: ${outline}` } : null;

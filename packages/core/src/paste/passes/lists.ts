@@ -1,12 +1,12 @@
 import { append, copyPlace, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
-import { countLetters, hasLetters } from '../../html/text';
+import { countLetters, firstText, hasLetters } from '../../html/text';
 import { elementsOf } from '../../html/transform';
-import { styleOf } from '../declarations';
+import { setAttribute, styleOf } from '../declarations';
 import { lookOfLists, officeItem, type ListLook } from '../list-items/office';
 import { levelledItems } from '../list-items/levelled';
 import { partLines, typedItems } from '../list-items/typed';
 import type { Item } from '../list-items/item';
-import type { Marker } from '../markers';
+import { readMarker, type Marker } from '../markers';
 import type { Pass, Reporter } from '../pass';
 
 /** Makes true lists of what only looks like lists: by office list properties, by levels noted on single lists, or by what is typed before lines. */
@@ -17,6 +17,7 @@ export const lists: Pass<'lists'> = {
   unit: ['item', 'items'],
   run({ root, settings, sheet, report }) {
     mendNesting(root, report);
+    takeLabels(root, report);
     const look = lookOfLists(sheet.css);
     const parents: ParentNode[] = [root, ...elementsOf(root).filter(({ name }) => !/^(p|ul|ol|table|tr|h[1-6])$/.test(name))];
     for (const parent of parents) rebuild(parent, look, settings.typed, report);
@@ -168,6 +169,46 @@ function mendNesting(root: ParentNode, report: Reporter): void {
     }
     list.children = kept;
   }
+}
+
+/** Labels that a program wrote into items of true lists, in boxes set to the left of the words; lists of numbers become numbered. */
+function takeLabels(root: ParentNode, report: Reporter): void {
+  for (const list of elementsOf(root)) {
+    if (list.name !== 'ul' && list.name !== 'ol') continue;
+    const labels = list.children.flatMap((item) => (item.type === 'element' && item.name === 'li' ? (labelOf(item) ?? []) : []));
+    const [first] = labels;
+    if (first === undefined) continue;
+    let before: Marker | null = null;
+    for (const { span, text } of labels) {
+      before = readMarker(text, null, before) ?? before;
+      report.removed(span);
+      span.parent!.children = span.parent!.children.filter((child) => child !== span);
+    }
+    const marker = readMarker(first.text);
+    if (marker === null || marker.ordered === (list.name === 'ol')) continue;
+    const name = list.name;
+    list.name = marker.ordered ? 'ol' : 'ul';
+    if (marker.ordered && marker.type !== '1' && marker.type !== '') setAttribute(list, 'type', marker.type);
+    if (marker.value > 1) setAttribute(list, 'start', String(marker.value));
+    report.renamed(list, name, 0, undefined, `the label ${JSON.stringify(first.text.trim())}`);
+  }
+}
+
+/** The box at the begin of an item that holds nothing but a marker; null where there is none. */
+function labelOf(item: ElementNode): { span: ElementNode; text: string } | null {
+  let at: ElementNode = item;
+  for (let steps = 0; steps < 3; steps++) {
+    const first: ChildNode | undefined = at.children.find(
+      (child) => child.type === 'element' || (child.type === 'text' && hasLetters(child.value)),
+    );
+    if (first?.type !== 'element') return null;
+    if (first.name === 'span' && styleOf(first, 'float') === 'left') {
+      const text = firstText(first, 30);
+      return readMarker(text) === null ? null : { span: first, text };
+    }
+    at = first;
+  }
+  return null;
 }
 
 /** An item that begins with its only paragraph needs none. */

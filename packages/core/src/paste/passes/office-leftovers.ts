@@ -3,6 +3,7 @@ import { textInPlaceOf, type ElementNode, type ParentNode } from '../../html/nod
 import { hasLetters, visibleLetters } from '../../html/text';
 import { elementsOf, transform } from '../../html/transform';
 import { looseDeclarations, setAttribute, styleOf } from '../declarations';
+import type { PasteSource } from '../../profile/paste-schema';
 import type { Pass, PassRun, Reporter } from '../pass';
 
 /** Elements whose text is hidden, though they show something themselves, or are needed by others. */
@@ -51,6 +52,10 @@ export const officeLeftovers: Pass<'office-leftovers'> = {
         const { name } = element;
         if (OFFICE_ONLY.has(name) || (name === 'del' && settings.deletions === 'drop') || isPageBreak(element)) {
           report.removed(element);
+          return 'drop';
+        }
+        if (isPageFurniture(element, run.source)) {
+          report.removed(element, 'tidy', undefined, 'a header or footer of the page');
           return 'drop';
         }
         if (settings.comments === 'drop' && isMarginComment(element)) {
@@ -117,8 +122,18 @@ function isMarginComment(element: ElementNode): boolean {
   const id = element.attribute('id') ?? '';
   return (
     /comment-list|comment$/.test(styleOf(element, 'mso-element')) ||
-    element.attribute('class') === 'MsoCommentReference' ||
+    /^(?:MsoCommentReference|annotation_style_by_filter)$/.test(element.attribute('class') ?? '') ||
     /^_(?:anchor|com)_\d+$/.test(id)
+  );
+}
+
+/** What a program prints at the top and bottom of each page: it belongs to the paper, not to the text. */
+function isPageFurniture(element: ElementNode, source: PasteSource): boolean {
+  if (/^(?:header|footer|first-header|first-footer|even-header|even-footer)$/.test(styleOf(element, 'mso-element'))) return true;
+  const classes = element.attribute('class') ?? '';
+  if (/^Mso(?:Header|Footer)$/.test(classes)) return true;
+  return (
+    source === 'word-processor' && /^(?:p|div)$/.test(element.name) && /^(?:Header|Footer)(?:_20_(?:left|right|first))?$/.test(classes)
   );
 }
 

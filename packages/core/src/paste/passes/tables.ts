@@ -1,5 +1,5 @@
 import { append, type ElementNode, HTML_NAMESPACE, type ParentNode } from '../../html/node';
-import { hasLetters, visibleText } from '../../html/text';
+import { firstText, hasLetters, visibleText } from '../../html/text';
 import { isBlock } from '../../html/elements';
 import { elementsOf, transform } from '../../html/transform';
 import { setAttribute, styleOf } from '../declarations';
@@ -111,7 +111,23 @@ function isLayout(table: ElementNode, own: readonly ElementNode[], holdsTable: b
   // One row of cells with headings, lists or several blocks in them sets things beside each other.
   const isOneRow = own.filter(({ name }) => name === 'tr').length === 1;
   if (isOneRow && table.attribute('border') !== '1' && cells.some(holdsMuch)) return true;
-  return holdsTable && table.attribute('border') !== '1' && styleOf(table, 'border') === '';
+  return holdsTable && table.attribute('border') !== '1' && styleOf(table, 'border') === '' && !holdsFigures(own, cells);
+}
+
+/** So long may the words of a cell be in a table of figures. */
+const LONGEST_FIGURE = 60;
+
+/** Whether most cells of several rows and columns hold a few words: such a table says something, even with another in one of its cells. */
+function holdsFigures(own: readonly ElementNode[], cells: readonly ElementNode[]): boolean {
+  const rows = own.filter(({ name }) => name === 'tr').length;
+  if (rows < 2 || cells.length < 2 * rows) return false;
+  const short = cells.filter((cell) => isLineOfCell(cell) && firstText(cell, LONGEST_FIGURE + 1).trim().length <= LONGEST_FIGURE);
+  return short.length > cells.length / 2;
+}
+
+function isLineOfCell(cell: ElementNode): boolean {
+  const blocks = cell.children.filter((child) => child.type === 'element' && isBlock(child.name));
+  return blocks.length === 0 || (blocks.length === 1 && blocks[0]!.type === 'element' && blocks[0]!.name === 'p');
 }
 
 function holdsMuch(cell: ElementNode): boolean {
