@@ -14,6 +14,7 @@ const project = (name, testEnvironment = 'node') => ({
   rootDir: `packages/${name}`,
   testEnvironment,
   testMatch: ['<rootDir>/test/**/*.spec.ts'],
+  setupFiles: ['core', 'editor', 'cli'].includes(name) ? ['<rootDir>/../core/test/fixed-seed.ts'] : [],
   transform: { '^.+\\.[cm]?[jt]s$': swc },
   // Packages that are published as ES modules alone are transformed too.
   transformIgnorePatterns: [

@@ -1,4 +1,5 @@
-import { FragmentNode, TextNode, append, type Node } from '../html/node';
+import { isBlock } from '../html/elements';
+import { FragmentNode, TextNode, append, type ChildNode, type Node, type ParentNode } from '../html/node';
 import { firstDifference } from '../html/same';
 import { parseFragment, type Ignored, type ParsedFragment } from '../html/parse';
 import { serialize } from '../html/serialize';
@@ -59,9 +60,10 @@ export function settle(fragment: ParsedFragment, rules: CompiledRules, ledger: L
   for (let round = 0; round < MOST_ROUNDS; round++) {
     if (layout !== 'as-is') layOut(root, layout);
     if (isSurelyStable(root)) return root;
-    const again = parseFragment(serialize(root));
-    const difference = firstDifference(root, again.root);
+    const difference = firstDifference(root, parseFragment(serialize(root)).root);
     if (difference === null) return root;
+    partBlocks(root);
+    const again = parseFragment(serialize(root));
     const place = placeIn(fragment.input, difference);
     ledger?.add('settle', restructured(place));
     applyRules(again, rules, ledger === null ? null : new AnchoredLedger(ledger, place), 'settle');
@@ -74,6 +76,31 @@ export function settle(fragment: ParsedFragment, rules: CompiledRules, ledger: L
     by: { layer: 'safety-floor', rule: '/nesting' },
   });
   return text;
+}
+
+/**
+ * Puts a space between each block and words straight behind it. A tree that cannot be written is read with other blocks,
+ * and what was inside of one may come to stand beside what followed it.
+ */
+function partBlocks(root: FragmentNode): void {
+  const stack: ParentNode[] = [root];
+  for (let parent = stack.pop(); parent !== undefined; parent = stack.pop()) {
+    const { children } = parent;
+    const parted: ChildNode[] = [];
+    let isAfterBlock = false;
+    for (const child of children) {
+      const isWord = child.type === 'text' ? /^[^\t\n\f\r ]/.test(child.value) : child.type === 'element' && !isBlock(child.name);
+      if (isAfterBlock && isWord) {
+        const space = new TextNode(' ');
+        space.parent = parent;
+        parted.push(space);
+      }
+      if (child.type !== 'comment') isAfterBlock = child.type === 'element' && isBlock(child.name);
+      parted.push(child);
+      if (child.type === 'element' && child.children.length > 0) stack.push(child);
+    }
+    if (parted.length > children.length) parent.children = parted;
+  }
 }
 
 interface Place {
