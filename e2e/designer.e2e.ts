@@ -247,7 +247,11 @@ describe('the surface', () => {
     await bench.selectAll();
     await page.keyboard.type('20');
     await page.keyboard.press('Tab');
-    assert.match(await bench.text('ty-surface-chapter > .failure'), /must be a whole number from 60 to 2000/);
+    await eventually(
+      () => bench.text('ty-surface-chapter > .failure'),
+      (text) => text.includes('must be a whole number from 60 to 2000'),
+      'the wrong height is not told',
+    );
     const frame = await bench.authorFrame();
     assert.equal(await frame.$eval('p', (node) => getComputedStyle(node).color), 'rgb(1, 2, 3)');
     await frame.click('p');
