@@ -149,6 +149,24 @@ describe('what an element must have', () => {
     await screen.set('[aria-label="When rel is put there"]', 'new-window');
     expect(rule(screen, 'a')?.forced).toEqual({ rel: { value: 'noopener', when: 'new-window' } });
   });
+  test('one of several attributes, schemes of its own, and the words of a picture', async () => {
+    const screen = await demanding('img');
+    await screen.set('[aria-label="At least one of these attributes"]', 'alt, title');
+    await screen.set('[aria-label="Without any of them"]', 'unwrap');
+    await screen.set('[aria-label="Schemes of src"]', 'https');
+    await screen.set('[aria-label="A picture whose source is refused"]', 'alternative-text');
+    expect(rule(screen, 'img')).toMatchObject({
+      anyOf: { attributes: ['alt', 'title'], otherwise: 'unwrap' },
+      schemes: { src: ['https'] },
+      withoutSource: 'alternative-text',
+    });
+    await screen.set('[aria-label="Schemes of src"]', '');
+    await screen.set('[aria-label="At least one of these attributes"]', '');
+    expect(rule(screen, 'img')?.schemes).toBeUndefined();
+    expect(rule(screen, 'img')?.anyOf).toBeUndefined();
+    await screen.set('[aria-label="At least one of these attributes"]', 'alt');
+    expect(screen.texts('ty-element-demands > .failure').join('')).toMatch(/anyOf/);
+  });
   test('where it may stand, how deep, what becomes of an empty one, its proportions', async () => {
     const screen = await demanding('ul');
     await screen.set('ty-element-demands .wide', 'li, blockquote');

@@ -593,7 +593,8 @@ class Walk {
     const severity = severityOfElement(element, action, textLost);
     if (element.start < 0) {
       const { start, end } = placeWithin(element) ?? this.placeIn(frame);
-      this.note(frame, element.name, by, action, reason, severity, start, end, end, '', textLost);
+      // Tags that were not there are not what went.
+      this.note(frame, element.name, by, action, reason, severity, start, end, action === 'removed' ? end : start, '', textLost);
       return;
     }
     const end = endOf(element);

@@ -13,8 +13,9 @@ const MOST_MARKS = 20_000;
 /** What of the source is gone or changed, by the ledger. An unwrapped element loses its two tags, not its content. */
 export function removedParts(input: string, ledger: readonly LedgerEntry[]): Mark[] {
   const marks: Mark[] = [];
-  for (const { action, start, end, before } of ledger.slice(0, MOST_MARKS)) {
-    if (end <= start) continue;
+  for (const { action, reason, start, end, before } of ledger.slice(0, MOST_MARKS)) {
+    // What keeps words apart is put beside them; they themselves stay. Tags that the parser added were not there.
+    if (end <= start || reason === 'words-apart' || (action === 'unwrapped' && before === '')) continue;
     if (action === 'removed') marks.push({ start, end, kind: 'removed' });
     else if (action === 'unwrapped' || action === 'renamed' || action === 'shown-as-text') {
       const kind = action === 'unwrapped' ? 'removed' : 'changed';
