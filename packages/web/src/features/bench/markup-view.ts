@@ -47,13 +47,13 @@ import { newParts, removedParts, type Mark } from './differences';
                 : arrives() === 'paste'
                   ? 'Came in by paste'
                   : 'Came in'
-          }}, <span class="ty-num">{{ sizeOf(bytes()?.before) }}</span>
+          }}<span class="ty-num">{{ sizeOf(bytes()?.before) }}</span>
         </h3>
         <div class="editor" #source></div>
       </div>
       <div class="side">
         <h3>
-          {{ view() !== null ? 'After' : 'Is stored' }}, <span class="ty-num">{{ sizeOf(bytes()?.after) }}</span>
+          {{ view() !== null ? 'After' : 'Is stored' }}<span class="ty-num">{{ sizeOf(bytes()?.after) }}</span>
         </h3>
         <div class="editor" #result></div>
       </div>
@@ -235,8 +235,9 @@ export class MarkupView implements OnDestroy {
     this.resultEditor?.destroy();
   }
 
-  protected sizeOf(bytes: number | undefined): string {
-    if (bytes === undefined) return '';
-    return bytes < 1000 ? `${bytes} bytes` : bytes < 1e6 ? `${(bytes / 1000).toFixed(1)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+  /** What is said behind what it is the size of; nothing where none is known yet. */
+  protected sizeOf(bytes: number | null | undefined): string {
+    if (bytes === undefined || bytes === null) return '';
+    return bytes < 1000 ? `, ${bytes} bytes` : bytes < 1e6 ? `, ${(bytes / 1000).toFixed(1)} kB` : `, ${(bytes / 1e6).toFixed(1)} MB`;
   }
 }

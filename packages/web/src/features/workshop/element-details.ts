@@ -50,7 +50,7 @@ export class ElementDetails {
   protected readonly counts = computed(() => this.proof()?.census.attributes[this.element()] ?? {});
   protected readonly demands = computed(() => {
     const rule = this.rule() ?? {};
-    return ['required', 'forced', 'empty', 'parents', 'depth', 'ratio'].filter(
+    return ['required', 'anyOf', 'forced', 'schemes', 'withoutSource', 'empty', 'parents', 'depth', 'ratio'].filter(
       (key) => key in rule && rule[key as keyof ElementRule] !== undefined,
     );
   });
