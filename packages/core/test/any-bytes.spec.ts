@@ -100,3 +100,17 @@ test('pasting any content gives clean markup', () => {
     { numRuns: 200 },
   );
 });
+
+test.each(['<td>x', '<tr>', '<li>x', '<p>x', '<b>x</b><div>y</div>', '<li></li>', '<br>', '<col>', '<option>x', 'x<!--c-->', '<rt>x'])(
+  'two hundred thousand of %j beside each other',
+  (piece) => {
+    for (const [open, close] of [
+      ['', ''],
+      ['<table>', '</table>'],
+      ['<span>', '</span>'],
+    ] as const) {
+      const out = clean(`${open}${piece.repeat(200_000)}${close}`, rules).html;
+      expect(typeof out).toBe('string');
+    }
+  },
+);

@@ -53,6 +53,9 @@ export const LONG_SHAPES: Readonly<Record<string, (n: number) => string>> = {
   'hidden blocks': times('<div hidden>x</div>y'),
   'items without a list': times('<li>x</li>y'),
   'items in a row': times('<li>x</li>'),
+  'items without a list, each in a block': times('<blockquote><li>x</li></blockquote>'),
+  'empty lists that were made': times('<blockquote><li></li>y</blockquote>'),
+  'cells without rows': (n) => `<table>${'<td>x'.repeat(n)}</table>`,
   'blocks in words': (n) => `<em>${'<div>x</div>'.repeat(n)}</em>`,
 };
 

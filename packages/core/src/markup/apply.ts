@@ -105,8 +105,8 @@ class Walk {
   hasHardSpaces = false;
   /** What received boundaries, until they are settled. */
   private readonly bounded = new Set<ParentNode>();
-  /** Lists that were made for items without one. */
-  private readonly wholes = new Set<ElementNode>();
+  /** Lists that were made for items without one, by where they stand, until that is complete. */
+  private readonly wholes = new Map<ParentNode, Set<ElementNode>>();
 
   constructor(
     private readonly fragment: ParsedFragment,
@@ -196,12 +196,7 @@ class Walk {
   /** Puts what is needed in the place of the boundaries of a target that is complete. */
   private settle(target: ParentNode, depth: number, holder: Frame | undefined): void {
     if (!this.bounded.delete(target)) return;
-    for (const whole of this.wholes)
-      if (whole.parent === target && whole.children.every(({ type }) => type !== 'element')) {
-        target.children.splice(target.children.indexOf(whole), 1, ...whole.children);
-        this.wholes.delete(whole);
-        this.elementsKept--;
-      }
+    this.dropEmptyWholes(target);
     const room = this.rules.elements === null ? Infinity : this.rules.elements.limit - this.elementsKept;
     // As many as there could be; where not all of them may stay, a space does.
     const isRoom = depth < this.rules.nesting.limit && room >= target.children.length;
@@ -219,6 +214,24 @@ class Walk {
       outer.children.push(target);
     }
     if (edges.after !== null) this.markAgain(outer, edges.after);
+  }
+
+  /** Takes out the lists that were made and have lost all their items since; what stands between those stays. */
+  private dropEmptyWholes(target: ParentNode): void {
+    const made = this.wholes.get(target);
+    if (made === undefined) return;
+    this.wholes.delete(target);
+    const empty = new Set<ChildNode>([...made].filter(({ children }) => children.every(({ type }) => type !== 'element')));
+    if (empty.size === 0) return;
+    this.elementsKept -= empty.size;
+    const { children } = target;
+    target.children = [];
+    for (const child of children) {
+      if (child instanceof Boundary || !empty.has(child)) {
+        target.children.push(child);
+        child.parent = target;
+      } else for (const inner of (child as ElementNode).children) target.children.push(Object.assign(inner, { parent: target }));
+    }
   }
 
   private readonly means: Means = {
@@ -433,7 +446,7 @@ class Walk {
     const last = children[children.length - 1];
     const isBlank = last?.type === 'text' && !hasLetters(last.value);
     const before = isBlank ? children[children.length - 2] : last;
-    if (before?.type === 'element' && before.name === name && this.wholes.has(before)) {
+    if (before?.type === 'element' && before.name === name && this.wholes.get(target)?.has(before) === true) {
       if (isBlank) append(before, children.pop()!);
       return before;
     }
@@ -441,7 +454,9 @@ class Walk {
     whole.start = whole.startTagEnd = Math.max(part.start, 0);
     whole.endTagStart = whole.end = Math.max(part.end, whole.start);
     append(target, whole);
-    this.wholes.add(whole);
+    const made = this.wholes.get(target);
+    if (made === undefined) this.wholes.set(target, new Set([whole]));
+    else made.add(whole);
     this.bounded.add(target);
     this.elementsKept++;
     const { start, end } = part.start >= 0 ? { start: part.start, end: part.startTagEnd } : this.placeIn(frame);
@@ -701,18 +716,26 @@ function asksNothing({ anyOf, required, forced, parents, depth, ratio, newWindow
 
 /** Where what is in an element stands, for one that the parser added; null where nothing in it has a place. */
 function placeWithin(element: ElementNode): Range | null {
-  let start = -1;
-  let end = -1;
-  let steps = 0;
-  const stack: ChildNode[] = [...element.children];
-  for (let node = stack.pop(); node !== undefined && steps < 100; node = stack.pop(), steps++) {
-    if (node.start >= 0) {
-      const until = node.type === 'element' ? endOf(node) : node.end;
-      start = start < 0 ? node.start : Math.min(start, node.start);
-      end = Math.max(end, until);
-    } else if (node.type === 'element') stack.push(...node.children);
+  const [first, last] = [placedIn(element, 'first'), placedIn(element, 'last')];
+  if (first === null || last === null) return null;
+  const end = last.type === 'element' ? endOf(last) : last.end;
+  return end > first.start ? { start: first.start, end } : null;
+}
+
+/** So many nodes are looked at for a place. */
+const NEAR = 100;
+
+/** The first or the last node in an element that was in the input. */
+function placedIn(element: ElementNode, which: 'first' | 'last'): ChildNode | null {
+  let holder: ElementNode | null = element;
+  while (holder !== null) {
+    const { children }: ElementNode = holder;
+    const near: ChildNode[] = which === 'first' ? children.slice(0, NEAR) : children.slice(-NEAR).reverse();
+    const placed = near.find(({ start }) => start >= 0);
+    if (placed !== undefined) return placed;
+    holder = (near.find((node) => node.type === 'element' && node.children.length > 0) as ElementNode | undefined) ?? null;
   }
-  return start < 0 || end <= start ? null : { start, end };
+  return null;
 }
 
 /** Elements that hold no line of their own to stand on. */
