@@ -1,5 +1,5 @@
 import { Boundary, settleBoundaries, type Means } from './boundary';
-import { isHidden, partingAround, partingOf, type Parting } from './display';
+import { partingAround, partingOf, type Parting } from './display';
 import { append, type ChildNode, type CommentNode, type ElementNode, type ParentNode, takeOff, type TextNode } from './node';
 import { steps } from './steps';
 
@@ -78,9 +78,6 @@ export function transform(root: ParentNode, { element, text, comment, done, apar
       continue;
     }
     const { target } = frame;
-    // What an element is may be changed by those who are asked.
-    const parting = child.type === 'element' ? partingOf(child) : null;
-    const hides = child.type === 'element' && isHidden(child);
     const fate =
       child.type === 'element'
         ? (element?.(child, target) ?? 'keep')
@@ -88,8 +85,9 @@ export function transform(root: ParentNode, { element, text, comment, done, apar
           ? (text?.(child, target) ?? 'keep')
           : (comment?.(child, target) ?? 'keep');
     if (fate === 'drop') {
-      if (child.type === 'element' && !hides) mark(target, parting ?? partingAround(child));
+      if (child.type === 'element') mark(target, partingAround(child));
     } else if (fate === 'unwrap' && child.type === 'element') {
+      const parting = partingOf(child);
       mark(target, parting);
       open(child, target, null, parting);
     } else if (typeof fate === 'object') {

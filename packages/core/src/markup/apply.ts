@@ -387,9 +387,9 @@ class Walk {
       if (deepest !== null && (this.openOf.get(rule.name) ?? 0) >= deepest.limit)
         return this.refuse(element, frame, 'unwrap', deepest.by, 'depth-limit');
     }
+    const { name: original, attributes } = element;
     const parted = partingOf(element);
     if (!this.keepAttributes(element, rule, frame)) return;
-    const original = element.name;
     if (rule.name !== original) {
       const lost = !frame.isHidden && !isHidden(element) && isHiddenAs(element, rule.name) ? visibleLetters(element) : 0;
       element.name = rule.name;
@@ -398,7 +398,9 @@ class Walk {
     this.elementsKept++;
     // A block that became a word of the line, by its name or by its style, still parts what is beside it.
     const boundary =
-      parted !== null && partingOf(element) === null ? this.mark(frame.target, parted, this.causeOf(original, frame, rule.by)) : null;
+      parted !== null && (element.name !== original || element.attributes !== attributes) && partingOf(element) === null
+        ? this.mark(frame.target, parted, this.causeOf(original, frame, rule.by))
+        : null;
     append(whole === 'there' ? frame.target : this.makeWhole(whole, element, frame), element);
     if (REPLACED_ELEMENTS.has(element.name) || element.name === 'hr') frame.shows = true;
     if (element.name === 'iframe') this.hollow(element, frame);
