@@ -40,6 +40,53 @@ export interface Means {
   onMade?: (made: 'p' | 'br' | ' ', place: Range | null, cause: unknown, paragraph: ElementNode | null) => void;
 }
 
+/** The boundaries of one walk over a tree: where they stand, until each place is complete. */
+export class Boundaries {
+  private readonly bounded = new Set<ParentNode>();
+  /** What is known of elements that are complete. */
+  private readonly shown: Means['shown'] = new Map();
+  private readonly blocks: Means['blocks'] = new Map();
+
+  /** Notes that words on the two sides of the end of a target are apart; null where they are not. */
+  mark(target: ParentNode, parting: Parting | null, cause: unknown = null): Boundary | null {
+    if (parting === null) return null;
+    const boundary = new Boundary(parting, cause);
+    boundary.parent = target;
+    target.children.push(boundary);
+    this.bounded.add(target);
+    return boundary;
+  }
+
+  /** The same for the other side of what a boundary was put before. */
+  markAgain(target: ParentNode, boundary: Boundary | null): void {
+    if (boundary !== null) this.mark(target, boundary.parting, boundary.cause);
+  }
+
+  /** Whether anything in a target waits to be settled. */
+  isBounded(target: ParentNode): boolean {
+    return this.bounded.has(target);
+  }
+
+  /**
+   * Settles a target that is complete. Boundaries at the edges of a word of the line go out to where that stands, which it
+   * does as the last.
+   *
+   * @param isOutermost whether nothing stands around the target that words could run together with
+   */
+  settle(target: ParentNode, isOutermost: boolean, means: Omit<Means, 'shown' | 'blocks'>): void {
+    if (!this.bounded.delete(target)) return;
+    const { before, after } = settleBoundaries(target, { ...means, shown: this.shown, blocks: this.blocks });
+    if (isOutermost || target.type !== 'element' || target.parent === null) return;
+    const outer = target.parent;
+    if (before !== null) {
+      outer.children.pop();
+      this.markAgain(outer, before);
+      outer.children.push(target);
+    }
+    this.markAgain(outer, after);
+  }
+}
+
 /** Elements that may hold paragraphs beside words (HTML, flow content). */
 const HOLDS_PARAGRAPHS: ReadonlySet<string> = new Set(
   'address article aside blockquote body center dd details dialog div fieldset figcaption figure footer form header li main nav search section td th caption tr tbody thead tfoot table'.split(

@@ -1,4 +1,4 @@
-import { Boundary, settleBoundaries, type Means } from './boundary';
+import { Boundaries, type Means } from './boundary';
 import { partingAround, partingOf, type Parting } from './display';
 import { append, type ChildNode, type CommentNode, type ElementNode, type ParentNode, takeOff, type TextNode } from './node';
 import { steps } from './steps';
@@ -32,33 +32,12 @@ export function transform(root: ParentNode, { element, text, comment, done, apar
     /** What parts the content of an element that is unwrapped from what follows it. */
     parting: Parting | null;
   }
-  const bounded = new Set<ParentNode>();
-  const means: Means = { ...apart, shown: new Map(), blocks: new Map() };
-  const mark = (target: ParentNode, parting: Parting | null): void => {
-    if (parting === null) return;
-    const boundary = new Boundary(parting, null);
-    boundary.parent = target;
-    target.children.push(boundary);
-    bounded.add(target);
-  };
+  const boundaries = new Boundaries();
   const stack: Open[] = [];
   const open = (source: ParentNode, target: ParentNode, fills: ElementNode | null, parting: Parting | null): void => {
     const { children } = source;
     source.children = [];
     stack.push({ children, next: 0, target, fills, parting });
-  };
-  /** What is complete has its boundaries replaced; those at the edges of a word of the line go out to where it stands. */
-  const settle = (target: ParentNode): void => {
-    if (!bounded.delete(target)) return;
-    const { before, after } = settleBoundaries(target, means);
-    if (target.type !== 'element' || target === root || target.parent === null) return;
-    const outer = target.parent;
-    if (before !== null) {
-      outer.children.pop();
-      mark(outer, before.parting);
-      outer.children.push(target);
-    }
-    if (after !== null) mark(outer, after.parting);
   };
   open(root, root, null, null);
   while (stack.length > 0) {
@@ -68,12 +47,12 @@ export function transform(root: ParentNode, { element, text, comment, done, apar
     if (child === undefined) {
       stack.pop();
       const { fills } = frame;
-      if (fills !== null || stack.length === 0) settle(frame.target);
-      mark(frame.target, frame.parting);
+      if (fills !== null || stack.length === 0) boundaries.settle(frame.target, frame.target === root, apart);
+      boundaries.mark(frame.target, frame.parting);
       // Nothing but boundaries was put behind it yet.
       if (fills !== null && done?.(fills) === false) {
         takeOff(fills);
-        mark(fills.parent!, partingAround(fills));
+        boundaries.mark(fills.parent!, partingAround(fills));
       }
       continue;
     }
@@ -85,10 +64,10 @@ export function transform(root: ParentNode, { element, text, comment, done, apar
           ? (text?.(child, target) ?? 'keep')
           : (comment?.(child, target) ?? 'keep');
     if (fate === 'drop') {
-      if (child.type === 'element') mark(target, partingAround(child));
+      if (child.type === 'element') boundaries.mark(target, partingAround(child));
     } else if (fate === 'unwrap' && child.type === 'element') {
       const parting = partingOf(child);
-      mark(target, parting);
+      boundaries.mark(target, parting);
       open(child, target, null, parting);
     } else if (typeof fate === 'object') {
       for (const node of fate) {

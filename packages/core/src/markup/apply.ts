@@ -1,4 +1,4 @@
-import { Boundary, settleBoundaries, type Means } from '../html/boundary';
+import { Boundaries, Boundary, type Means } from '../html/boundary';
 import { isHidden, partingAround, partingOf, type Parting } from '../html/display';
 import { HIDDEN_ELEMENTS, NOTHING_WITHOUT_SOURCE, REPLACED_ELEMENTS, VOID_ELEMENTS } from '../html/elements';
 import {
@@ -103,8 +103,7 @@ class Walk {
   private readonly emptyKept = new Set<ChildNode>();
   /** Whether any text of the result holds a hard space. */
   hasHardSpaces = false;
-  /** What received boundaries, until they are settled. */
-  private readonly bounded = new Set<ParentNode>();
+  private readonly boundaries = new Boundaries();
   /** Lists that were made for items without one, by where they stand, until that is complete. */
   private readonly wholes = new Map<ParentNode, Set<ElementNode>>();
 
@@ -171,49 +170,30 @@ class Walk {
 
   /** The same for an element that goes while its content stays. What parted its words from those beside it still does. */
   private openInto(element: ElementNode, frame: Frame, by: Authority, endText = '', parting = partingOf(element)): void {
-    const boundary = parting === null ? null : this.mark(frame.target, parting, this.causeOf(element.name, frame, by));
+    const boundary = this.mark(frame, parting, element.name, by);
     this.open(element, frame.target, frame.depth, endText, frame.elementsSeen, null, frame.isHidden);
     this.frames[this.frames.length - 1]!.after = boundary;
   }
 
-  private causeOf(name: string, frame: Frame, by: Authority): Cause {
-    return { by, path: this.ledger === null ? '' : this.pathOf(name, frame) };
-  }
-
-  /** Notes that words on the two sides of this place are apart. */
-  private mark(target: ParentNode, parting: Parting, cause: Cause): Boundary {
-    const boundary = new Boundary(parting, cause);
-    boundary.parent = target;
-    target.children.push(boundary);
-    this.bounded.add(target);
-    return boundary;
-  }
-
-  private markAgain(target: ParentNode, { parting, cause }: Boundary): void {
-    this.mark(target, parting, cause as Cause);
+  /** Notes that words on the two sides of the place that a frame is at are apart, by whom and since what went. */
+  private mark(frame: Frame, parting: Parting | null, name: string, by: Authority): Boundary | null {
+    if (parting === null) return null;
+    const cause: Cause = { by, path: this.ledger === null ? '' : this.pathOf(name, frame) };
+    return this.boundaries.mark(frame.target, parting, cause);
   }
 
   /** Puts what is needed in the place of the boundaries of a target that is complete. */
   private settle(target: ParentNode, depth: number, holder: Frame | undefined): void {
-    if (!this.bounded.delete(target)) return;
     this.dropEmptyWholes(target);
-    const room = this.rules.elements === null ? Infinity : this.rules.elements.limit - this.elementsKept;
+    if (!this.boundaries.isBounded(target)) return;
+    const { nesting, elements } = this.rules;
     // As many as there could be; where not all of them may stay, a space does.
-    const isRoom = depth < this.rules.nesting.limit && room >= target.children.length;
-    const edges = settleBoundaries(target, {
-      ...this.means,
+    const isRoom = depth < nesting.limit && (elements === null || elements.limit - this.elementsKept >= target.children.length);
+    this.boundaries.settle(target, holder === undefined, {
       paragraph: isRoom && this.canMake('p'),
       lineBreak: isRoom && this.canMake('br'),
+      onMade: this.onMade,
     });
-    if (holder === undefined || target.type !== 'element') return;
-    const outer = target.parent!;
-    if (edges.before !== null) {
-      outer.children.pop();
-      this.markAgain(outer, edges.before);
-      target.parent = outer;
-      outer.children.push(target);
-    }
-    if (edges.after !== null) this.markAgain(outer, edges.after);
   }
 
   /** Takes out the lists that were made and have lost all their items since; what stands between those stays. */
@@ -234,31 +214,22 @@ class Walk {
     }
   }
 
-  private readonly means: Means = {
-    paragraph: false,
-    lineBreak: false,
-    shown: new Map(),
-    blocks: new Map(),
-    onMade: (made, place, cause, paragraph) => {
-      if (made !== ' ') this.elementsKept++;
-      if (paragraph !== null && this.seesEmpty) this.emptyKept.delete(paragraph);
-      if (this.ledger === null) return;
-      const { by, path } = cause as Cause;
-      const { start, end } = place ?? { start: 0, end: this.fragment.input.length };
-      const after = made === ' ' ? ' ' : `<${made}>`;
-      this.ledger.add(this.stage, {
-        by,
-        action: 'changed',
-        reason: 'words-apart',
-        severity: 'tidy',
-        start,
-        end,
-        beforeEnd: end,
-        path,
-        after,
-        textLost: 0,
-      });
-    },
+  private readonly onMade: NonNullable<Means['onMade']> = (made, place, cause) => {
+    if (made !== ' ') this.elementsKept++;
+    const { by, path } = cause as Cause;
+    const { start, end } = place ?? { start: 0, end: this.fragment.input.length };
+    this.ledger?.add(this.stage, {
+      by,
+      action: 'changed',
+      reason: 'words-apart',
+      severity: 'tidy',
+      start,
+      end,
+      beforeEnd: end,
+      path,
+      after: made === ' ' ? ' ' : `<${made}>`,
+      textLost: 0,
+    });
   };
 
   /** Whether an element that is put there stays as it is. */
@@ -274,7 +245,7 @@ class Walk {
     if (frame.fills !== null || parent === undefined) this.settle(frame.target, frame.depth, parent);
     if (parent === undefined) return;
     this.closeInto(frame, parent);
-    if (frame.after !== null) this.markAgain(frame.fills === null ? frame.target : parent.target, frame.after);
+    this.boundaries.markAgain(frame.fills === null ? frame.target : parent.target, frame.after);
   }
 
   private closeInto(frame: Frame, parent: Frame): void {
@@ -334,8 +305,7 @@ class Walk {
     if (rule.outcome === 'keep') this.keep(element, rule, frame);
     else if (rule.outcome === 'text' && element.start >= 0 && !element.isCopy && !HIDDEN_ELEMENTS.has(name)) {
       this.reportElement(element, frame, 'shown-as-text', rule.by, 'element-shown-as-text', 0);
-      const parting = partingOf(element);
-      const boundary = parting === null ? null : this.mark(frame.target, parting, this.causeOf(name, frame, rule.by));
+      const boundary = this.mark(frame, partingOf(element), name, rule.by);
       this.text(new TextNode(this.source(element.start, element.startTagEnd)), frame);
       this.openInto(element, frame, rule.by, this.source(element.endTagStart, element.end), null);
       this.frames[this.frames.length - 1]!.after = boundary;
@@ -359,7 +329,7 @@ class Walk {
       const why = outcome === 'drop' || HIDDEN_ELEMENTS.has(element.name) ? reason : hides ? 'hidden-content' : 'deleted-content';
       this.reportElement(element, frame, 'removed', by, why, lost);
       const parting = isHidden(element) && REPLACED_ELEMENTS.has(element.name) ? partingOf(element) : partingAround(element);
-      if (parting !== null) this.mark(frame.target, parting, this.causeOf(element.name, frame, by));
+      this.mark(frame, parting, element.name, by);
       return;
     }
     // The brackets around a reading are shown only where the reading itself is not.
@@ -397,10 +367,8 @@ class Walk {
     }
     this.elementsKept++;
     // A block that became a word of the line, by its name or by its style, still parts what is beside it.
-    const boundary =
-      parted !== null && (element.name !== original || element.attributes !== attributes) && partingOf(element) === null
-        ? this.mark(frame.target, parted, this.causeOf(original, frame, rule.by))
-        : null;
+    const isChanged = element.name !== original || element.attributes !== attributes;
+    const boundary = isChanged && partingOf(element) === null ? this.mark(frame, parted, original, rule.by) : null;
     append(whole === 'there' ? frame.target : this.makeWhole(whole, element, frame), element);
     if (REPLACED_ELEMENTS.has(element.name) || element.name === 'hr') frame.shows = true;
     if (element.name === 'iframe') this.hollow(element, frame);
@@ -415,7 +383,7 @@ class Walk {
       return;
     } else if (this.seesEmpty && !VOID_ELEMENTS.has(element.name) && !REPLACED_ELEMENTS.has(element.name))
       this.closeEmpty(element, rule, frame);
-    if (boundary !== null) this.markAgain(frame.target, boundary);
+    this.boundaries.markAgain(frame.target, boundary);
   }
 
   /** The rule that says that an element may not stand in a parent; null where none does. */
@@ -459,7 +427,6 @@ class Walk {
     const made = this.wholes.get(target);
     if (made === undefined) this.wholes.set(target, new Set([whole]));
     else made.add(whole);
-    this.bounded.add(target);
     this.elementsKept++;
     const { start, end } = part.start >= 0 ? { start: part.start, end: part.startTagEnd } : this.placeIn(frame);
     this.note(frame, part.name, HTML_STANDARD, 'restructured', 'part-without-whole', 'tidy', start, end, end, `<${name}>`);
@@ -503,9 +470,9 @@ class Walk {
     const { start, end } = element.start < 0 ? this.placeIn(frame) : { start: element.start, end: endOf(element) };
     const shown = frame.isHidden ? 0 : -countLetters(words);
     this.note(frame, element.name, by, 'changed', 'source-refused', 'loss', start, end, end, words, shown);
-    const boundary = this.mark(frame.target, 'box', this.causeOf(element.name, frame, by));
+    const boundary = this.mark(frame, 'box', element.name, by);
     this.text(textInPlaceOf(element, words), frame);
-    this.markAgain(frame.target, boundary);
+    this.boundaries.markAgain(frame.target, boundary);
   }
 
   /** @param hidden letters that readers no longer see, since the element is hidden now */
@@ -560,8 +527,7 @@ class Walk {
     const end = Math.max(endOf(element), start);
     if (!isCopy(element) && element.start >= 0)
       this.note(parent, element.name, by, 'removed', reason, reason === 'empty-paragraph' ? 'change' : 'tidy', start, end, end);
-    const parting = partingAround(element);
-    if (parting !== null) this.mark(parent.target, parting, this.causeOf(element.name, parent, by));
+    this.mark(parent, partingAround(element), element.name, by);
   }
 
   /** A frame keeps nothing inside (HTML, section 4.8.5 "The iframe element"). */
