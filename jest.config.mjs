@@ -18,7 +18,7 @@ const project = (name, testEnvironment = 'node') => ({
   transform: { '^.+\\.[cm]?[jt]s$': swc },
   // Packages that are published as ES modules alone are transformed too.
   transformIgnorePatterns: [
-    '/node_modules/(?!(?:parse5|entities|culori|css-tree|re2js|hono|@hono/[^/]+|openapi3-ts|@asteasolutions/[^/]+|umzug|lucide|fast-check|pure-rand|marked|@noble/[^/]+)/)',
+    '/node_modules/(?!(?:parse5|entities|culori|css-tree|re2js|hono|@hono/[^/]+|openapi3-ts|@asteasolutions/[^/]+|umzug|lucide|fast-check|pure-rand|@noble/[^/]+)/)',
   ],
 });
 

@@ -4,7 +4,9 @@ import { createServer, type Server } from 'node:http';
 import { extname, join } from 'node:path';
 import { after, before, describe, test } from 'node:test';
 import type { Browser, Page } from 'puppeteer-core';
-import { clean, compileRules, resolveProfile, runPaste, type JsonObject } from '../packages/core/src/index';
+import fc from 'fast-check';
+import { clean, compileRules, parseFragment, resolveProfile, runPaste, visibleText, type JsonObject } from '../packages/core/src/index';
+import { randomContent } from '../packages/core/test/random-content';
 import { at } from '../scripts/lib/paths.mjs';
 import { freePort } from '../scripts/lib/ports.mjs';
 import { eventually, launchBrowser, openPage } from './support';
@@ -183,5 +185,56 @@ describe('the law', () => {
         mishaps.filter((mishap) => !/Failed to load resource/.test(mishap)),
         [],
       );
+    });
+});
+
+/** Content of every kind of element, and what once opened as nothing. */
+const ODD = [
+  '<li>One</li><li>Two</li>',
+  '<figcaption>One</figcaption>',
+  '<dt>One</dt><dd>Two</dd>',
+  '<menu>One<li>Two</li></menu>',
+  '<ins>One<p>Two</p></ins>',
+  '<p>One</p>\n\n  <p> Two  <b>three</b> </p>\n',
+  '<hr>',
+  '',
+  ...fc.sample(randomContent, { numRuns: 40, seed: 21 }),
+];
+
+describe('whatever is opened', () => {
+  for (const id of ['story-desk', 'reply'])
+    test(`a letter typed and taken back, by the keys, leaves the same bytes: ${id}`, async () => {
+      const { page } = await open(id);
+      const set = (html: string): Promise<{ value: string; words: string }> =>
+        page.$eval(
+          'typikon-editor',
+          async (node, markup) => {
+            const editor = node as unknown as Editor;
+            editor.value = markup;
+            await editor.ready;
+            const text = editor.querySelector('iframe')!.contentDocument!.querySelector('[role=textbox]')!;
+            editor.focus();
+            return { value: editor.value, words: text.textContent.replace(/\s/g, '') };
+          },
+          html,
+        );
+      const value = () => page.$eval('typikon-editor', (node) => (node as unknown as Editor).value);
+      const letters = (html: string): string => visibleText(parseFragment(html).root).replace(/\s/g, '');
+      for (const html of ODD) {
+        const before = await set(html);
+        for (const word of letters(before.value).match(/w\d+\.|[A-Z][a-z]+/g) ?? [])
+          assert.ok(before.words.includes(word), `${word} of ${before.value} is not shown`);
+        await page.keyboard.type('X');
+        await eventually(value, (typed) => letters(typed).replace('X', '') === letters(before.value), `typed into ${before.value}`);
+        await page.keyboard.press('Backspace');
+        await eventually(value, (after) => after === before.value, `taken back in ${before.value}`);
+        await page.keyboard.type('Xy z');
+        for (let i = 0; i < 6; i++) {
+          await page.keyboard.down('Control');
+          await page.keyboard.press('KeyZ');
+          await page.keyboard.up('Control');
+        }
+        await eventually(value, (after) => after === before.value, `undone in ${before.value}`);
+      }
     });
 });
