@@ -65,6 +65,7 @@ export default defineConfig(
     files: ['packages/web/src/**/*.html'],
     ignores: ['**/index.html'],
     extends: [angular.configs.templateRecommended, angular.configs.templateAccessibility],
+    rules: { '@angular-eslint/template/no-any': 'error' },
   },
   {
     files: ['**/*.spec.ts', 'packages/*/test/**/*.ts', 'e2e/**/*.ts'],

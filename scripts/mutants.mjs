@@ -154,7 +154,7 @@ async function tryAll(name, mutate) {
     tempDirName: '.data/mutants',
     ignorePatterns: ['/bench', '/docs', '/packages/web', '/packages/server', '**/dist', '/.data', '/e2e'],
     checkers: [],
-    reporters: [],
+    reporters: ['progress-append-only'],
     logLevel: 'warn',
     fileLogLevel: 'off',
     allowConsoleColors: false,

@@ -91,13 +91,13 @@ export interface Tab<Id extends string = string> {
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class Tabs {
-  readonly tabs = input.required<readonly Tab[]>();
+export class Tabs<Id extends string> {
+  readonly tabs = input.required<readonly Tab<Id>[]>();
   readonly current = input.required<string>();
   readonly label = input.required<string>();
   /** Makes the ids of the tabs and of the panel they control. */
   readonly prefix = input.required<string>();
-  readonly chosen = output<string>();
+  readonly chosen = output<Id>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
   protected key(event: KeyboardEvent): void {

@@ -1,5 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
-import { compileSearch, parseFragment, patternMistake, takeInventory, visibleText, type Replacement } from '@typikon/core';
+import {
+  compileSearch,
+  parseFragment,
+  patternMistake,
+  replacementSchema,
+  takeInventory,
+  visibleText,
+  type Replacement,
+} from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench';
 
@@ -57,6 +65,12 @@ export class Replacements {
     }
     return { hits, text };
   });
+
+  /** Where it is looked for, by the value of the choice. */
+  protected look(index: number, where: string): void {
+    const read = replacementSchema.shape.in.safeParse(where);
+    if (read.success) this.change(index, { in: read.data });
+  }
 
   protected change(index: number, part: Partial<Replacement>): void {
     this.put(this.typed().with(index, { ...this.typed()[index]!, ...part }));

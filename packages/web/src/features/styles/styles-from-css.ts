@@ -21,7 +21,7 @@ export interface Taken {
       <div class="sources">
         <label>
           <span>From</span>
-          <select class="ty-field" id="styles-source" (change)="choose($any($event.target).value)">
+          <select #stylesSourceField class="ty-field" id="styles-source" (change)="choose(stylesSourceField.value)">
             <optgroup label="A stylesheet of the site">
               @for (sheet of sheets(); track sheet.id) {
                 <option [value]="'sheet:' + sheet.id" [selected]="source() === 'sheet:' + sheet.id">{{ sheet.id }}.css</option>

@@ -14,8 +14,7 @@ import { settingOrigin } from '../workshop/origin';
     @for (row of rows(); track row.id) {
       <div class="line" [class.bad]="row.isOn && row.lacks" [attr.data-shortcut]="row.id">
         <label
-          ><input type="checkbox" [checked]="row.isOn" (change)="set(row.id, $any($event.target).checked)" />
-          <code>{{ row.typed }}</code></label
+          ><input #field2 type="checkbox" [checked]="row.isOn" (change)="set(row.id, field2.checked)" /> <code>{{ row.typed }}</code></label
         >
         <span>
           makes {{ row.makes }}
@@ -29,7 +28,7 @@ import { settingOrigin } from '../workshop/origin';
     <h2>Where there is no room</h2>
     <div class="line">
       <label for="narrow">Buttons that find no room</label>
-      <select class="ty-field" id="narrow" (change)="setNarrow($any($event.target).value)">
+      <select #narrowField class="ty-field" id="narrow" (change)="setNarrow(narrowField.value)">
         <option value="wrap" [selected]="narrow() === 'wrap'">go to the next row</option>
         <option value="more" [selected]="narrow() === 'more'">go under “More”, the last group first</option>
       </select>

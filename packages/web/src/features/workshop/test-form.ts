@@ -8,7 +8,7 @@ import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type Test
   imports: [forwardRef(() => TestForm)],
   template: `
     <div class="test">
-      <select class="ty-field" [attr.aria-label]="'Test for ' + name()" (change)="setTest($any($event.target).value)">
+      <select #field3 class="ty-field" [attr.aria-label]="'Test for ' + name()" (change)="setTest(field3.value)">
         @for (option of options(); track option.test) {
           <option [value]="option.test" [selected]="option.test === test().test">{{ option.label }}</option>
         }
@@ -16,11 +16,12 @@ import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type Test
       @for (field of fields(); track field.key) {
         @if (field.kind === 'flag') {
           <label class="flag">
-            <input type="checkbox" [checked]="textOf(field) === 'true'" (change)="set(field, $any($event.target).checked ? 'true' : '')" />
+            <input #field2 type="checkbox" [checked]="textOf(field) === 'true'" (change)="set(field, field2.checked ? 'true' : '')" />
             {{ field.label }}
           </label>
         } @else {
           <input
+            #field1
             class="ty-field"
             [class.wide]="field.size === 'wide'"
             [class.small]="field.size === 'small'"
@@ -28,7 +29,7 @@ import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type Test
             [attr.aria-label]="field.label + ' of ' + name()"
             [placeholder]="field.placeholder"
             [value]="textOf(field)"
-            (change)="set(field, $any($event.target).value)"
+            (change)="set(field, field1.value)"
           />
         }
       }
