@@ -4,7 +4,8 @@ import type { CompiledRules } from '@typikon/core';
 export type AddressAnswer = { address: string; note?: string } | { refusal: string };
 
 const LOOKS_LIKE_HOST = /^[a-z0-9-]+(\.[a-z0-9-]+)+(:\d+)?([/?#].*)?$/i;
-const LOOKS_LIKE_MAIL = /^[^\s@/]+@[a-z0-9-]+(\.[a-z0-9-]+)+$/i;
+/** A colon stands in no name of a mailbox (RFC 5322, section 3.2.3), so what has one has its scheme already. */
+const LOOKS_LIKE_MAIL = /^[^\s@/:]+@[a-z0-9-]+(\.[a-z0-9-]+)+$/i;
 const LOOKS_LIKE_TELEPHONE = /^\+?[\d][\d\s().-]{4,}$/;
 
 /** Repairs what is surely meant (a missing scheme), and asks the markup rules about the rest. */

@@ -45,7 +45,7 @@ import type { Source } from './schema/source';
 import { writeDocument } from './schema/write';
 import type { EditorServices } from './services/index';
 import { frameDocument, stylesheetsOf, type Surface } from './surface';
-import { buildToolbar, type Toolbar } from './toolbar/toolbar';
+import { blockedBy, buildToolbar, type Toolbar } from './toolbar/toolbar';
 
 export interface AuthorEditorOptions {
   /** The element that the toolbar and the frame are put into. */
@@ -248,6 +248,7 @@ export class AuthorEditor {
         return isDone;
       },
       press: (other) => this.press(other),
+      blockedBy: (other) => blockedBy(other, { rules, options: profile.toolbar.options }),
       isOn: (mode) => this.modes.has(mode),
       toggle: (mode) => this.toggle(mode),
       say: (message) => this.say(message),

@@ -29,6 +29,8 @@ export interface EditorContext extends ButtonContext {
   columnPx: number;
   run(command: Command): boolean;
   press(id: ButtonId): void;
+  /** Why a button is of no use with the profile's rules; empty where it is of use. */
+  blockedBy(id: ButtonId): string;
   isOn(mode: Mode): boolean;
   toggle(mode: Mode): void;
   /** Says something to people who see the page and to those who hear it. */

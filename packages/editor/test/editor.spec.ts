@@ -20,45 +20,7 @@ import { findIn, replaceFound } from '../src/plugins/find';
 import { ownMarkOf } from '../src/paste/payload';
 import { formatted } from '../src/panels/source-dialog';
 import { rulesOf } from './demo';
-
-const tokens = (...values: string[]): JsonObject => ({ test: 'tokens', values });
-const MARKUP: JsonObject = {
-  elements: {
-    p: {
-      attributes: {
-        class: tokens('note', 'align-left', 'align-centre', 'align-right', 'align-justify', 'indent-1', 'indent-2', 'indent-3'),
-        dir: { test: 'list', values: ['rtl', 'ltr'] },
-      },
-    },
-    ...Object.fromEntries(
-      'h2 h3 h4 h5 h6 b i strong em u s sub sup small mark code ul li blockquote br figure figcaption caption thead tbody tr dl dt dd pre details summary'
-        .split(' ')
-        .map((name) => [name, {}]),
-    ),
-    h2: { attributes: { id: { test: 'text' } } },
-    hr: { attributes: { class: tokens('summary-end') } },
-    ol: { attributes: { start: { test: 'integer' }, type: { test: 'list', values: ['1', 'a', 'i'] } } },
-    a: { attributes: { href: { test: 'url' }, id: { test: 'text' } } },
-    img: { attributes: { src: { test: 'url' }, alt: { test: 'text' }, width: { test: 'integer', min: 1, max: 720 } } },
-    figure: { attributes: { class: tokens('left', 'right') } },
-    table: {},
-    th: { attributes: { scope: { test: 'text' }, colspan: { test: 'integer' }, rowspan: { test: 'integer' } } },
-    td: { attributes: { colspan: { test: 'integer' }, rowspan: { test: 'integer' } } },
-    abbr: { attributes: { title: { test: 'text' } } },
-    time: { attributes: { datetime: { test: 'text' } } },
-    span: {
-      attributes: {
-        lang: { test: 'language' },
-        style: {
-          test: 'style',
-          properties: { color: { test: 'colour', values: ['#a6301f'] }, 'background-color': { test: 'colour', values: ['#ffffff'] } },
-        },
-      },
-    },
-    iframe: { attributes: { src: { test: 'url', hosts: ['cams.example'] }, title: { test: 'text' } } },
-  },
-  urls: { schemes: { src: ['https'] } },
-};
+import { MARKUP, tokens } from './everything';
 
 function contextOf(markup: JsonObject, rest: JsonObject = {}): ButtonContext {
   const resolution = resolveProfile('it', () => ({ format: 'typikon-profile/1', name: 'It', markup, ...rest }));
@@ -204,6 +166,7 @@ describe('addresses of links', () => {
     ['  https://a.example ', { address: 'https://a.example' }],
     ['', { refusal: 'Type an address first.' }],
     ['https://', { refusal: 'This is no address: after https:// comes the name of a host.' }],
+    ['mailto:duty@a.example', { address: 'mailto:duty@a.example' }],
     ['mailto:duty', { refusal: 'This is no mail address: it has a name, an @ and a host, such as duty@harbour.example.' }],
     ['javascript:alert(1)', { refusal: 'Links of the kind “javascript:” are not allowed here.' }],
     ['ftp://a.example', { refusal: 'Links of the kind “ftp:” are not allowed here.' }],

@@ -1,5 +1,6 @@
 import { isValueKept } from '@typikon/core';
 import { MonitorPlay } from 'lucide';
+import { NodeSelection } from 'prosemirror-state';
 import { insertInline } from '../commands/blocks';
 import { attributesOf, withAttribute } from '../commands/attributes';
 import type { ButtonContext } from '../context';
@@ -70,7 +71,8 @@ export const embed: Button = {
         if (isValueKept(rules, 'iframe', 'title', title.value.trim())) attributes = withAttribute(attributes, 'title', title.value.trim());
         for (const { name, value } of rules.element('iframe').demands?.forced ?? []) attributes = withAttribute(attributes, name, value);
         if (selected !== null) {
-          view.dispatch(view.state.tr.setNodeMarkup(selected.at, null, { attributes }));
+          const tr = view.state.tr.setNodeMarkup(selected.at, null, { attributes });
+          view.dispatch(tr.setSelection(NodeSelection.create(tr.doc, selected.at)));
           view.focus();
           return true;
         }

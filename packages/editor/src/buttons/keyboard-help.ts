@@ -23,19 +23,19 @@ export const keyboardHelp: Button = {
     const buttons = arrangeToolbar(profile.toolbar)
       .flatMap(({ buttons: ids }) => ids)
       .map(buttonOf)
-      .filter(({ key }) => key !== null);
+      .filter(({ id, key }) => key !== null && context.blockedBy(id) === '');
+    const has = (element: string): boolean => rules.element(element).outcome === 'keep';
     const typed = SHORTCUTS.filter(
-      ({ id, elements }) =>
-        profile.toolbar.shortcuts[id] === true &&
-        (elements.length === 0 || elements.some((element) => rules.element(element).outcome === 'keep')),
+      ({ id, elements }) => profile.toolbar.shortcuts[id] === true && (elements.length === 0 || elements.some(has)),
     );
     const dialog = context.dialog({ title: 'Keys and typed marks' });
     dialog.body.append(
       ...table('Keys', [
         ['Alt+F10', 'To the buttons; Escape leads back to the text'],
         ...buttons.map(({ key, label }): [string, string] => [keyLabel(key!), label]),
-        ['Enter', enter === 'break' ? 'A line break' : enter === 'block' ? 'A new block' : 'A new paragraph'],
-        ...(shiftEnter === 'nothing' ? [] : [['Shift+Enter', shiftEnter === 'break' ? 'A line break' : 'A new paragraph'] as const]),
+        ['Enter', enter === 'break' && has('br') ? 'A line break' : enter === 'block' && has('div') ? 'A new block' : 'A new paragraph'],
+        ...(shiftEnter === 'break' && has('br') ? [['Shift+Enter', 'A line break'] as const] : []),
+        ...(shiftEnter === 'paragraph' && has('p') ? [['Shift+Enter', 'A new paragraph'] as const] : []),
         [
           'Tab',
           tab === 'leave' ? 'In tables the next cell; elsewhere it leaves the text' : 'In tables the next cell; in lists one step in',

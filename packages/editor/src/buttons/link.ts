@@ -47,7 +47,12 @@ function openLink(context: EditorContext): void {
     view.state.selection instanceof NodeSelection || !view.state.doc.resolve(range.from).sameParent(view.state.doc.resolve(range.to));
   const words = view.state.doc.textBetween(range.from, range.to, ' ');
   const kinds = options.link.kinds.filter((kind) => kind !== 'page' || services.pages !== undefined);
-  let kind: Kind = kinds.includes(kindOf(href)) && href !== '' ? kindOf(href) : (kinds[0] ?? 'address');
+  const hasPlaces = outlineOf(view.state.doc).length > 0 || idsIn(view.state.doc).size > 0;
+  // What has nothing to choose from yet is not what is asked first.
+  const first = kinds.find((one) => one !== 'heading' || hasPlaces) ?? kinds[0] ?? 'address';
+  // Where pages are not offered, a page of the site is an address as others are.
+  const now = kindOf(href) === 'page' && !kinds.includes('page') ? 'address' : kindOf(href);
+  let kind: Kind = kinds.includes(now) && href !== '' ? now : first;
 
   const picker = choice(
     host,

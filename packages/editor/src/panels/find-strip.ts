@@ -22,8 +22,8 @@ export function buildFindStrip(host: Document, view: () => EditorView | null, cl
     if (state === undefined || dom.hidden) return;
     const { found } = findKey.getState(state)!;
     const at = found.findIndex(({ from, to }) => from === state.selection.from && to === state.selection.to);
-    count.textContent =
-      text.value === '' ? '' : found.length === 0 ? 'nowhere' : at < 0 ? `${found.length} places` : `${at + 1} of ${found.length}`;
+    const places = found.length === 0 ? 'nowhere' : found.length === 1 ? '1 place' : `${found.length} places`;
+    count.textContent = text.value === '' ? '' : at < 0 ? places : `${at + 1} of ${found.length}`;
   };
   const ask = (): void => {
     const now = view();

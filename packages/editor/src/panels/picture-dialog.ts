@@ -327,7 +327,8 @@ function put(
   const words = caption === null ? null : captioned(caption);
   const needsFigure = carrier === 'figure' && (name !== null || words !== null);
   if (placed !== null && !needsFigure) {
-    view.dispatch(view.state.tr.setNodeMarkup(placed.at, null, image.attrs, image.marks).scrollIntoView());
+    const tr = view.state.tr.setNodeMarkup(placed.at, null, image.attrs, image.marks);
+    view.dispatch(tr.setSelection(NodeSelection.create(tr.doc, placed.at)).scrollIntoView());
     view.focus();
     return true;
   }

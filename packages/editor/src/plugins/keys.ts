@@ -1,5 +1,6 @@
 import type { SurfaceSettings } from '@typikon/core';
 import { baseKeymap, chainCommands, exitCode, splitBlockAs } from 'prosemirror-commands';
+import { undoInputRule } from 'prosemirror-inputrules';
 import { keymap } from 'prosemirror-keymap';
 import { Selection, type Command, type Plugin } from 'prosemirror-state';
 import { changeTextBlocks, attributesOf, withClass } from '../commands/attributes';
@@ -18,6 +19,27 @@ export const lineBreak: Command = (state, dispatch) => {
 const paragraph: Command = (state, dispatch, view) => {
   const type = state.schema.nodes[nodeNameOf('p')];
   return type !== undefined && splitBlockAs(() => ({ type }))(state, dispatch, view);
+};
+
+/** Begins a `div` with what stands behind the cursor: beside the one around it, or behind the block that the cursor is in. */
+const block: Command = (state, dispatch) => {
+  const type = state.schema.nodes[nodeNameOf('div')];
+  const line = state.schema.nodes['line']!;
+  const { tr } = state;
+  if (!state.selection.empty) tr.deleteSelection();
+  const { $from } = tr.selection;
+  if (type === undefined || !$from.parent.isTextblock || $from.parent.type.spec.code === true) return false;
+  const isAlone = $from.parent.type === line && $from.node(-1).type === type && $from.node(-1).childCount === 1;
+  const depth = isAlone ? $from.depth - 1 : $from.depth;
+  const index = $from.indexAfter(depth - 1);
+  if (!$from.node(depth - 1).canReplaceWith(index, index, type)) return false;
+  if (dispatch !== undefined) {
+    const rest = $from.parent.slice($from.parentOffset).content;
+    const after = $from.after(depth);
+    tr.insert(after, type.create(null, line.create(null, rest))).delete($from.pos, $from.end());
+    dispatch(tr.setSelection(Selection.near(tr.doc.resolve(after - rest.size + 2))).scrollIntoView());
+  }
+  return true;
 };
 
 /** In a caption or summary there is one block of words; Enter goes on behind it. */
@@ -62,8 +84,7 @@ export function indentBlocks(by: 1 | -1, classes: readonly string[], may: (eleme
 export function typingKeys({ enter, shiftEnter, tab }: SurfaceSettings, indent: Command, outdent: Command): Plugin[] {
   const enterBegins: Command = (state, dispatch, view) => {
     if (enter === 'break') return lineBreak(state, dispatch);
-    const block = state.schema.nodes[nodeNameOf('div')];
-    return enter === 'block' && block !== undefined ? splitBlockAs(() => ({ type: block }))(state, dispatch, view) : false;
+    return enter === 'block' && block(state, dispatch, view);
   };
   const spaces: Command = (state, dispatch) => {
     if (state.selection.$from.parent.type.spec.code !== true) return false;
@@ -102,7 +123,8 @@ export function typingKeys({ enter, shiftEnter, tab }: SurfaceSettings, indent: 
       ),
       'Mod-]': sinkItem,
       'Mod-[': liftItem,
-      Backspace: emptyCells,
+      // What typed signs made is taken back first: the signs were meant.
+      Backspace: chainCommands(undoInputRule, emptyCells),
       Delete: emptyCells,
     }),
     keymap(baseKeymap),

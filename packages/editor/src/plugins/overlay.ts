@@ -81,9 +81,8 @@ function tooWide(view: EditorView, columnPx: number): HTMLElement[] {
   const notes: HTMLElement[] = [];
   for (const element of view.dom.querySelectorAll<HTMLElement>('img, table, iframe')) {
     const asked = Number(element.getAttribute('width') ?? 0) || 0;
-    const natural = element instanceof (host.defaultView as unknown as typeof globalThis).HTMLImageElement && asked === 0 ? 0 : asked;
     const shown = element.localName === 'table' ? Math.max(element.offsetWidth, element.scrollWidth) : element.offsetWidth;
-    const width = Math.max(natural, shown);
+    const width = Math.max(asked, shown);
     if (width <= room + 1) continue;
     const note = host.createElement('div');
     note.className = 'te-too-wide';
