@@ -1,44 +1,43 @@
-// Tries whether the tests notice: makes small changes to the code (a condition turned round, a comparison shifted, a body
-// left out), one at a time, and runs the unit tests that reach them.
+// Tries whether the tests notice: makes small changes to the code (a condition turned round, a comparison shifted, a call
+// left out), one at a time, and runs the unit tests that come to the place.
 //   npm run mutants -- [core] [editor] [--sample 60] [--seed 1] [--since REF]
-// --since changes only files that differ from a commit. Prints the share that was noticed, and what was not.
-import { execFileSync } from 'node:child_process';
-import { readdirSync, readFileSync } from 'node:fs';
+// --since changes only lines that differ from a commit. Prints the share that was noticed, and what was not.
+import { execFileSync, spawn } from 'node:child_process';
+import { readdirSync, readFileSync, rmSync } from 'node:fs';
+import { cpus } from 'node:os';
+import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ensurePackages } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
-import { Stop, main, say } from './lib/say.mjs';
+import { Stop, main, say, step } from './lib/say.mjs';
 
 /** The share of changes that the tests of each package are to notice. */
 const AIMS = { core: 0.9, editor: 0.8 };
-/** Changes to words, patterns and tables say little about whether tests look at what code does. */
-const LEFT_OUT = ['StringLiteral', 'Regex', 'ObjectLiteral', 'ArrayDeclaration'];
-/** These look at time and size, and take long. */
-const SLOW_TESTS = ['growth\\.spec', 'any-bytes\\.spec', 'bundle\\.spec'];
+/** A change that makes tests run this long makes a loop without an end, which is noticed. */
+const LONGEST_MS = 240_000;
 
 main(async () => {
   const { names, sample, seed, since } = readOptions();
   await ensurePackages();
+  const { changesOf } = await import('./lib/changes.mjs');
   let isMet = true;
   for (const name of names) {
-    const places = await placesIn(name, since);
+    const places = sourcesOf(name).flatMap((file) => changesOf(file).filter(isSince(file, since)));
     const chosen = pick(places, sample, seed);
     if (chosen.length === 0) {
       say(`${name}: nothing to change.`);
       continue;
     }
+    const testsAt = await step(`Finding which tests of ${name} come where`, () => coverageOf(name));
     say(`\n== ${name}: ${chosen.length} of ${places.length} possible changes, seed ${seed}`);
-    const results = await tryAll(name, chosen);
-    const counted = results.filter(({ status }) => status !== 'Ignored' && status !== 'CompileError');
-    const unnoticed = counted.filter(({ status }) => status === 'Survived' || status === 'NoCoverage');
-    for (const { fileName, location, mutatorName, replacement, status } of unnoticed)
-      say(
-        `  ${shown(fileName)}:${location.start.line} ${mutatorName}${status === 'NoCoverage' ? ', no test comes here' : ''}: ${source(fileName, location)} → ${replacement}`,
-      );
-    const share = 1 - unnoticed.length / Math.max(1, counted.length);
-    say(
-      `${name}: ${counted.length - unnoticed.length} of ${counted.length} noticed, ${Math.round(share * 100)} % (aim ${AIMS[name] * 100} %)`,
-    );
+    let noticed = 0;
+    await inTurns(chosen, async (change) => {
+      const tests = testsAt(change);
+      if (tests.length > 0 && (await isNoticed(name, change, tests))) noticed++;
+      else say(`  ${shown(change)}${tests.length === 0 ? ' (no test comes here)' : ''}`);
+    });
+    const share = noticed / chosen.length;
+    say(`${name}: ${noticed} of ${chosen.length} noticed, ${Math.round(share * 100)} % (aim ${AIMS[name] * 100} %)`);
     isMet &&= share >= AIMS[name];
   }
   process.exit(isMet ? 0 : 1);
@@ -58,57 +57,22 @@ function readOptions() {
   return { names, sample, seed, since: values.since };
 }
 
-/** Every change that could be made to the sources of a package. */
-async function placesIn(name, since) {
-  const { createInstrumenter } = await import('@stryker-mutator/instrumenter');
-  const changed =
-    since === undefined
-      ? null
-      : new Set(
-          execFileSync('git', ['diff', '--name-only', since, '--', `packages/${name}/src`], { cwd: at('.'), encoding: 'utf8' }).split('\n'),
-        );
-  const files = readdirSync(at('packages', name, 'src'), { recursive: true })
-    .filter((file) => file.endsWith('.ts') && !/(^|\/)index\.ts$|clobbering-names/.test(file))
-    .map((file) => `packages/${name}/src/${file}`)
-    .filter((file) => changed === null || changed.has(file));
-  const { createInjector } = await import('typed-inject');
-  const instrumenter = createInjector().provideValue('logger', silent).provideValue('options', {}).injectFunction(createInstrumenter);
-  const { mutants } = await instrumenter.instrument(
-    files.map((file) => ({ name: file, content: readFileSync(at(file), 'utf8'), mutate: true })),
-    { excludedMutations: LEFT_OUT, ignorers: [], plugins: null, mutationLevels: [] },
-  );
-  const places = mutants
-    .filter(({ ignoreReason }) => ignoreReason === undefined)
-    .map(({ fileName, location: { start, end } }) => ({ fileName, start, end }));
-  const byFile = groupBy(places);
-  // A place is tried with all that is in it, so only small ones are chosen.
-  return places
-    .filter((place) => byFile.get(place.fileName).filter((other) => isWithin(other, place)).length <= MOST_WITHIN)
-    .map(({ fileName, start, end }) => `${fileName}:${start.line + 1}:${start.column}-${end.line + 1}:${end.column}`);
+/** The sources of a package, but for those that only name others or hold a table that a program wrote. */
+const sourcesOf = (name) =>
+  readdirSync(at('packages', name, 'src'), { recursive: true })
+    .filter((file) => file.endsWith('.ts') && !/(^|\/)(index|bundle)\.ts$|clobbering-names/.test(file))
+    .sort()
+    .map((file) => at('packages', name, 'src', file));
+
+/** Whether a change lies on a line that differs from a commit. */
+function isSince(file, since) {
+  if (since === undefined) return () => true;
+  const diff = execFileSync('git', ['diff', '--unified=0', since, '--', file], { cwd: at('.'), encoding: 'utf8' });
+  const ranges = [...diff.matchAll(/^@@ -\S+ \+(\d+)(?:,(\d+))? @@/gm)].map(([, from, count = '1']) => [+from, +from + +count - 1]);
+  return ({ line }) => ranges.some(([from, to]) => from <= line && line <= to);
 }
 
-/** Changes that one place may hold, its own among them. */
-const MOST_WITHIN = 4;
-
-function groupBy(places) {
-  const groups = new Map();
-  for (const place of places) {
-    const group = groups.get(place.fileName);
-    if (group === undefined) groups.set(place.fileName, [place]);
-    else group.push(place);
-  }
-  return groups;
-}
-
-function isWithin({ start, end }, outer) {
-  const isBefore = (one, other) => one.line < other.line || (one.line === other.line && one.column <= other.column);
-  return isBefore(outer.start, start) && isBefore(end, outer.end);
-}
-
-const silent = Object.fromEntries(['trace', 'debug', 'info', 'warn', 'error', 'fatal'].map((level) => [level, () => undefined]));
-for (const level of ['Trace', 'Debug', 'Info', 'Warn', 'Error', 'Fatal']) silent[`is${level}Enabled`] = () => false;
-
-/** Picks some places; the same seed picks the same ones. */
+/** Picks some; the same seed picks the same ones. */
 function pick(places, count, seed) {
   let state = seed;
   const random = () => {
@@ -117,64 +81,106 @@ function pick(places, count, seed) {
     t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
     return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
   };
-  const left = [...new Set(places)];
+  const left = [...places];
   const chosen = [];
   while (chosen.length < count && left.length > 0) chosen.push(...left.splice(Math.floor(random() * left.length), 1));
   return chosen;
 }
 
-async function tryAll(name, mutate) {
-  const { Stryker } = await import('@stryker-mutator/core');
-  const { default: jest } = await import('../jest.config.mjs');
-  const { setupFiles, transform, transformIgnorePatterns, testEnvironment } = jest.projects.find(({ displayName }) => displayName === name);
-  const stryker = new Stryker({
-    testRunner: 'jest',
-    plugins: ['@stryker-mutator/jest-runner'],
-    jest: {
-      projectType: 'custom',
-      enableFindRelatedTests: false,
-      config: {
-        testEnvironment: `@stryker-mutator/jest-runner/jest-env/${testEnvironment === 'jsdom' ? 'jsdom' : 'node'}`,
-        testMatch: [`<rootDir>/packages/${name}/test/**/*.spec.ts`],
-        testPathIgnorePatterns: ['/node_modules/', ...SLOW_TESTS],
-        setupFiles: setupFiles.map((file) => file.replace('<rootDir>/..', '<rootDir>/packages')),
-        transform,
-        transformIgnorePatterns,
-        testTimeout: 60_000,
-      },
-    },
-    coverageAnalysis: 'perTest',
-    // What runs once as a module is loaded cannot be told by the test that reaches it.
-    ignoreStatic: true,
-    warnings: { preprocessorErrors: false, slow: false },
-    mutate,
-    mutator: { excludedMutations: LEFT_OUT },
-    concurrency: 2,
-    timeoutMS: 30_000,
-    tempDirName: '.data/mutants',
-    ignorePatterns: ['/bench', '/docs', '/packages/web', '/packages/server', '**/dist', '/.data', '/e2e'],
-    checkers: [],
-    reporters: ['progress-append-only'],
-    logLevel: 'warn',
-    fileLogLevel: 'off',
-    allowConsoleColors: false,
-    disableTypeChecks: true,
+/** Runs every test of a package once; the answer tells which test files come to a place, the quickest first. */
+async function coverageOf(name) {
+  const folder = at('.data/mutants', name);
+  rmSync(folder, { recursive: true, force: true });
+  const report = join(folder, 'times.json');
+  const { code, output } = await jest(
+    name,
+    [
+      '--coverage',
+      '--coverageReporters=none',
+      '--setupFilesAfterEnv',
+      at('scripts/lib/note-coverage.cjs'),
+      '--json',
+      `--outputFile=${report}`,
+    ],
+    { TYPIKON_COVERAGE: folder },
+  );
+  if (code !== 0) throw new Stop(`The tests of ${name} fail before anything is changed:\n${output.slice(-2000)}`);
+  const took = new Map(JSON.parse(readFileSync(report, 'utf8')).testResults.map((one) => [one.name, one.endTime - one.startTime]));
+  const notes = [];
+  for (const file of readdirSync(folder).filter((one) => one.endsWith('.spec.ts.json')))
+    notes.push(await linesIn(JSON.parse(readFileSync(join(folder, file), 'utf8'))));
+  notes.sort((one, other) => took.get(one.testPath) - took.get(other.testPath));
+  return ({ file, line }) => notes.filter(({ lines }) => lines.get(file)?.has(line)).map(({ testPath }) => testPath);
+}
+
+/** The lines of each source that the tests of a file came to; the statements are looked up where they were written. */
+async function linesIn({ testPath, coverage }) {
+  const {
+    default: { createCoverageMap },
+  } = await import('istanbul-lib-coverage');
+  const {
+    default: { createSourceMapStore },
+  } = await import('istanbul-lib-source-maps');
+  const written = await createSourceMapStore().transformCoverage(createCoverageMap(coverage));
+  const lines = new Map();
+  for (const file of written.files()) {
+    const { statementMap, s: counts } = written.fileCoverageFor(file).data;
+    const reached = new Set();
+    for (const [id, { start, end }] of Object.entries(statementMap))
+      if (counts[id] > 0) for (let line = start.line; line <= end.line; line++) reached.add(line);
+    lines.set(file, reached);
+  }
+  return { testPath, lines };
+}
+
+/** Whether a test fails with a change; the quick ones are asked first. */
+async function isNoticed(name, { file, start, end, becomes }, tests) {
+  for (const some of [tests.slice(0, 3), tests.slice(3)]) {
+    if (some.length === 0) continue;
+    const { code } = await jest(name, ['--bail', '--runInBand', '--runTestsByPath', ...some], {
+      TYPIKON_CHANGE: JSON.stringify({ file, start, end, becomes }),
+    });
+    if (code !== 0) return true;
+  }
+  return false;
+}
+
+function jest(name, options, env) {
+  return new Promise((done) => {
+    const config = JSON.stringify(configOf(name));
+    const child = spawn(process.execPath, [at('node_modules/jest/bin/jest.js'), '--config', config, ...options], {
+      cwd: at('.'),
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    let output = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => (output += data));
+    const timer = setTimeout(() => child.kill('SIGKILL'), 'TYPIKON_CHANGE' in env ? LONGEST_MS : 2 * LONGEST_MS * 5);
+    child.on('close', (code) => {
+      clearTimeout(timer);
+      done({ code, output });
+    });
   });
-  return stryker.runMutationTest();
 }
 
-function shown(fileName) {
-  const place = fileName.indexOf('packages/');
-  return place === -1 ? fileName : fileName.slice(place);
+function configOf(name) {
+  const project = PROJECTS.find(({ displayName }) => displayName === name);
+  const [[pattern, [, options]]] = Object.entries(project.transform);
+  return { ...project, rootDir: at('packages', name), transform: { [pattern]: [at('scripts/lib/change-transform.cjs'), options] } };
+}
+const { projects: PROJECTS } = (await import('../jest.config.mjs')).default;
+
+/** Does something with each, as many at once as there are processors. */
+async function inTurns(all, act) {
+  const left = [...all];
+  await Promise.all(
+    cpus().map(async () => {
+      for (let next = left.shift(); next !== undefined; next = left.shift()) await act(next);
+    }),
+  );
 }
 
-/** What stands at a place, on one line. */
-function source(fileName, { start, end }) {
-  const lines = readFileSync(at(shown(fileName)), 'utf8')
-    .split('\n')
-    .slice(start.line - 1, end.line);
-  lines[lines.length - 1] = lines[lines.length - 1].slice(0, end.column - 1);
-  lines[0] = lines[0].slice(start.column - 1);
-  const text = lines.map((line) => line.trim()).join(' ');
-  return text.length > 100 ? `${text.slice(0, 97)}…` : text;
+function shown({ file, line, kind, was, becomes }) {
+  const short = (text) => (text.length > 90 ? `${text.slice(0, 87)}…` : text).replace(/\s+/g, ' ');
+  return `${file.slice(file.indexOf('packages/'))}:${line} ${kind}: ${short(was)} → ${short(becomes)}`;
 }

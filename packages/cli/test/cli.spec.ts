@@ -1,9 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { createRequire } from 'node:module';
-import fc from 'fast-check';
-import { clean, compileRules, readHouseLimits, resolveProfile, type JsonObject } from '@typikon/core';
-import { randomContent } from '../../core/test/random-content';
-import { tangledMarkup } from '../../core/test/tangled-markup';
+import type { JsonObject } from '@typikon/core';
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -369,22 +366,6 @@ describe('typikon likeness', () => {
 
 describe('one result everywhere', () => {
   const json = (path: string): JsonObject => JSON.parse(readFileSync(path, 'utf8')) as JsonObject;
-  test('the built command line cleans a hundred contents to the bytes that the core does', () => {
-    const resolution = resolveProfile('story-desk', (id) => json(join(DEMO, 'profiles', `${id}.json`)));
-    const house = readHouseLimits(json(HOUSE));
-    if (!resolution.ok || !house.ok) throw new Error('The demo cannot be read.');
-    const rules = compileRules(resolution.resolved, { house: house.house });
-    const references = '<p>&lt;&amp;&nbsp;&copy;&hellip;&NotEqualTilde;&fjlig;&apos;&euro;&#128512;&notit;&Aacute x&bne;</p>';
-    const contents = [references, ...fc.sample(fc.oneof(randomContent, tangledMarkup), { numRuns: 100, seed: 8 })];
-    const lines = contents.map((html, i) => JSON.stringify({ id: String(i), html })).join('\n');
-    const { out, status } = typikon(['clean', '--profile', STORY, '--house', HOUSE, '--jsonl'], `${lines}\n`);
-    expect(status).toBe(0);
-    const results = out
-      .trim()
-      .split('\n')
-      .map((line) => (JSON.parse(line) as { html: string }).html);
-    expect(results).toEqual(contents.map((html) => clean(html, rules).html));
-  });
   test('every part resolves the same version of each library of the core', () => {
     const root = join(__dirname, '..', '..', '..');
     const { dependencies } = json(join(root, 'packages', 'core', 'package.json')) as { dependencies: Record<string, string> };

@@ -209,7 +209,11 @@ describe('pictures', () => {
     [new Error('The library is full.'), 'Not stored: The library is full.'],
     [{ not: 'an error' }, 'Not stored: the library does not answer.'],
   ])('that the library refuses stand as boxes, and it is told: %p', async (error, words) => {
-    const page = await open('<p>|</p>', { passes: { pictures: { embedded: 'library' } } }, { uploadPictures: jest.fn().mockRejectedValue(error) });
+    const page = await open(
+      '<p>|</p>',
+      { passes: { pictures: { embedded: 'library' } } },
+      { uploadPictures: jest.fn().mockRejectedValue(error) },
+    );
     await paste(page, withPicture);
     await settled();
     expect(said(page)).toContain(words);
