@@ -3,10 +3,11 @@
 //   npm run mutants -- [core] [editor] [--sample 60] [--seed 1] [--since REF]
 // --since changes only lines that differ from a commit. Prints the share that was noticed, and what was not.
 import { execFileSync, spawn } from 'node:child_process';
-import { readdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
+import { fingerprint } from './lib/build.mjs';
 import { ensurePackages } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
 import { Stop, main, say, step } from './lib/say.mjs';
@@ -28,13 +29,14 @@ main(async () => {
       say(`${name}: nothing to change.`);
       continue;
     }
-    const testsAt = await step(`Finding which tests of ${name} come where`, () => coverageOf(name));
+    const testsAt = await testsOf(name);
     say(`\n== ${name}: ${chosen.length} of ${places.length} possible changes, seed ${seed}`);
-    let noticed = 0;
+    let [noticed, tried] = [0, 0];
     await inTurns(chosen, async (change) => {
       const tests = testsAt(change);
       if (tests.length > 0 && (await isNoticed(name, change, tests))) noticed++;
       else say(`  ${shown(change)}${tests.length === 0 ? ' (no test comes here)' : ''}`);
+      if (++tried % 10 === 0) say(`  (${tried} tried)`);
     });
     const share = noticed / chosen.length;
     say(`${name}: ${noticed} of ${chosen.length} noticed, ${Math.round(share * 100)} % (aim ${AIMS[name] * 100} %)`);
@@ -87,10 +89,31 @@ function pick(places, count, seed) {
   return chosen;
 }
 
-/** Runs every test of a package once; the answer tells which test files come to a place, the quickest first. */
-async function coverageOf(name) {
+/**
+ * Which test files come to a place, the quickest first. Every test of the package is run once for that; it is known until a
+ * source or a test changes.
+ */
+async function testsOf(name) {
+  const known = at('.data/mutants', `${name}.json`);
+  const files = [name, 'core'].flatMap((one) => ['src', 'test'].map((part) => `packages/${one}/${part}`));
+  const print = fingerprint([...files, 'demo', 'jest.config.mjs', 'package-lock.json']);
+  let kept = existsSync(known) ? JSON.parse(readFileSync(known, 'utf8')) : null;
+  if (kept?.print !== print) {
+    kept = { print, tests: await step(`Finding which tests of ${name} come where`, () => runAll(name)) };
+    writeFileSync(known, JSON.stringify(kept));
+  }
+  const tests = kept.tests.map(({ testPath, lines }) => ({
+    testPath,
+    lines: new Map(Object.entries(lines).map(([file, all]) => [file, new Set(all)])),
+  }));
+  return ({ file, line }) => tests.filter(({ lines }) => lines.get(file)?.has(line)).map(({ testPath }) => testPath);
+}
+
+/** Runs every test of a package; gives the lines of each source that the tests of a file came to, the quickest file first. */
+async function runAll(name) {
   const folder = at('.data/mutants', name);
   rmSync(folder, { recursive: true, force: true });
+  mkdirSync(folder, { recursive: true });
   const report = join(folder, 'times.json');
   const { code, output } = await jest(
     name,
@@ -106,14 +129,13 @@ async function coverageOf(name) {
   );
   if (code !== 0) throw new Stop(`The tests of ${name} fail before anything is changed:\n${output.slice(-2000)}`);
   const took = new Map(JSON.parse(readFileSync(report, 'utf8')).testResults.map((one) => [one.name, one.endTime - one.startTime]));
-  const notes = [];
+  const tests = [];
   for (const file of readdirSync(folder).filter((one) => one.endsWith('.spec.ts.json')))
-    notes.push(await linesIn(JSON.parse(readFileSync(join(folder, file), 'utf8'))));
-  notes.sort((one, other) => took.get(one.testPath) - took.get(other.testPath));
-  return ({ file, line }) => notes.filter(({ lines }) => lines.get(file)?.has(line)).map(({ testPath }) => testPath);
+    tests.push(await linesIn(JSON.parse(readFileSync(join(folder, file), 'utf8'))));
+  return tests.sort((one, other) => took.get(one.testPath) - took.get(other.testPath));
 }
 
-/** The lines of each source that the tests of a file came to; the statements are looked up where they were written. */
+/** The lines that the tests of a file came to; statements are looked up where they were written. */
 async function linesIn({ testPath, coverage }) {
   const {
     default: { createCoverageMap },
@@ -122,13 +144,13 @@ async function linesIn({ testPath, coverage }) {
     default: { createSourceMapStore },
   } = await import('istanbul-lib-source-maps');
   const written = await createSourceMapStore().transformCoverage(createCoverageMap(coverage));
-  const lines = new Map();
+  const lines = {};
   for (const file of written.files()) {
     const { statementMap, s: counts } = written.fileCoverageFor(file).data;
     const reached = new Set();
     for (const [id, { start, end }] of Object.entries(statementMap))
       if (counts[id] > 0) for (let line = start.line; line <= end.line; line++) reached.add(line);
-    lines.set(file, reached);
+    lines[file] = [...reached];
   }
   return { testPath, lines };
 }

@@ -59,7 +59,7 @@ main(async () => {
 async function jest(config, output, env = {}) {
   const code = await show(
     process.execPath,
-    [at('node_modules/jest/bin/jest.js'), '--config', at(config), '--maxWorkers=2', '--json', `--outputFile=${output}`],
+    [at('node_modules/jest/bin/jest.js'), '--config', at(config), '--ci', '--maxWorkers=2', '--json', `--outputFile=${output}`],
     { env },
   );
   return counted(code, () => {

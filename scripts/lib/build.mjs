@@ -21,7 +21,7 @@ const WEB_SOURCES = [
 export async function buildWeb() {
   copyDictionary();
   const stamp = at('packages/web/dist/.sources');
-  const wanted = fingerprint(WEB_SOURCES);
+  const wanted = fingerprint(WEB_SOURCES, (path) => !path.endsWith('.spec.ts'));
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted && existsSync(at('packages/web/dist/index.html'))) return;
   await step('Building the web application (a minute or two)', () =>
     run(process.execPath, [at('node_modules/@angular/cli/bin/ng.js'), 'build'], {
@@ -45,13 +45,13 @@ export async function buildServer() {
   await run(process.execPath, ['build.mjs'], { cwd: at('packages/server'), what: 'The build of the server' });
 }
 
-/** A hash over the contents of files, and of all files in folders. */
-function fingerprint(paths) {
+/** A hash over the contents of files, and of all files in folders, as far as they count. */
+export function fingerprint(paths, counts = () => true) {
   const hash = createHash('sha256');
   const visit = (path) => {
     if (!existsSync(path)) return;
     if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) visit(join(path, name));
-    else if (!path.endsWith('.spec.ts')) hash.update(relative(root, path)).update('\0').update(readFileSync(path)).update('\0');
+    else if (counts(path)) hash.update(relative(root, path)).update('\0').update(readFileSync(path)).update('\0');
   };
   for (const path of paths) visit(at(path));
   return hash.digest('hex');

@@ -1,3 +1,4 @@
+/* global afterAll, expect */
 // Runs in every test file: notes which statements its tests came to, as they stand in the code that Jest ran.
 const { mkdirSync, writeFileSync } = require('node:fs');
 const { basename, join } = require('node:path');

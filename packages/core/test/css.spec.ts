@@ -1,9 +1,11 @@
+import fc from 'fast-check';
 import {
   Cascade,
   compileSelectors,
   DESK,
   elementsIn,
   expandDeclaration,
+  makeDictionary,
   mediaHolds,
   parseDocument,
   pathOf,
@@ -11,6 +13,7 @@ import {
   SelectorMistake,
   type MediaContext,
 } from '../src/index';
+import { presentationalHints } from '../src/css/hints';
 
 const PAGE = `<html lang="en-GB"><body><main class="page wide"><h1 id="top">T</h1><p class="note">a <a href="/x">b</a> <em>c</em></p><p>d</p>
 <ul><li>1</li><li class="on">2</li><li>3</li><li>4</li></ul><div data-kind="Big Box"><p></p><span>x</span></div><p lang="cy">w</p></main></body></html>`;
@@ -149,6 +152,135 @@ describe('shorthands', () => {
     expect(of('margin', 'var(--gap) auto')).toMatchObject({ 'margin-left': 'var(--gap) auto' });
     expect(of('--Gap', '1px')).toEqual({ '--Gap': '1px' });
   });
+});
+
+describe('what is looked up first', () => {
+  const NAMES = ['a', 'b', 'c'];
+  const compound = fc.oneof(
+    fc.constantFrom('*', 'p', 'em', 'div', '#i', '#j', ':not(.a)', ':is(.b, p)', '[title]'),
+    fc.subarray(NAMES, { minLength: 1 }).map((names) => names.map((name) => `.${name}`).join('')),
+  );
+  const selector = fc
+    .tuple(compound, fc.array(fc.tuple(fc.constantFrom(' ', ' > ', ' + ', ' ~ '), compound), { maxLength: 3 }))
+    .map(([first, rest]) => first + rest.map(([sign, next]) => sign + next).join(''));
+  const { element } = fc.letrec<{ element: string }>((tie) => ({
+    element: fc
+      .record({
+        name: fc.constantFrom('div', 'em', 'section'),
+        classes: fc.subarray(NAMES),
+        id: fc.option(fc.constantFrom('i', 'j')),
+        title: fc.boolean(),
+        children: fc.oneof({ maxDepth: 4 }, fc.constant([]), fc.array(tie('element'), { maxLength: 3 })),
+      })
+      .map(
+        ({ name, classes, id, title, children }) =>
+          `<${name}${classes.length === 0 ? '' : ` class="${classes.join(' ')}"`}${id === null ? '' : ` id="${id}"`}${title ? ' title=""' : ''}>${children.join('')}</${name}>`,
+      ),
+  }));
+
+  test('finds what a selector matches, and nothing else', () => {
+    fc.assert(
+      fc.property(
+        fc.array(element, { minLength: 1, maxLength: 4 }),
+        fc.array(selector, { minLength: 1, maxLength: 5 }),
+        (trees, selectors) => {
+          const css = selectors.map((one, nth) => `${one} { --x${nth}: 1 }`).join('\n');
+          const cascade = new Cascade([{ name: 'a.css', css }]);
+          for (const one of elementsIn(parseDocument(trees.join('')))) {
+            const found = new Set(cascade.contests(one).map(({ property }) => property));
+            selectors.forEach((text, nth) =>
+              expect([text, found.has(`--x${nth}`)]).toEqual([text, compileSelectors(text).some(({ matches }) => matches(one))]),
+            );
+          }
+        },
+      ),
+      { numRuns: 200 },
+    );
+  });
+});
+
+test.each<[string, string, Record<string, string>]>([
+  ['<p align="CENTER">', 'p', { 'text-align': 'center' }],
+  ['<p align="middle">', 'p', {}],
+  ['<span align="left">', 'span', {}],
+  [
+    '<img align="left" border="2" hspace="3" vspace="4" width="50%" height=" 20px">',
+    'img',
+    {
+      float: 'left',
+      'border-top-width': '2px',
+      'border-right-width': '2px',
+      'border-bottom-width': '2px',
+      'border-left-width': '2px',
+      'border-top-style': 'solid',
+      'border-right-style': 'solid',
+      'border-bottom-style': 'solid',
+      'border-left-style': 'solid',
+      'margin-left': '3px',
+      'margin-right': '3px',
+      'margin-top': '4px',
+      'margin-bottom': '4px',
+      width: '50%',
+      height: '20px',
+    },
+  ],
+  ['<img align="center" width="wide">', 'img', {}],
+  [
+    '<table align="center" cellspacing="5" bgcolor="#EEE">',
+    'table',
+    {
+      'margin-left': 'auto',
+      'margin-right': 'auto',
+      'border-spacing': '5px',
+      'background-color': '#eee',
+    },
+  ],
+  ['<table align="right">', 'table', { float: 'right' }],
+  [
+    '<table border="1" cellpadding="2"><td valign="top" nowrap>',
+    'td',
+    {
+      'vertical-align': 'top',
+      'white-space-collapse': 'collapse',
+      'text-wrap-mode': 'nowrap',
+      'border-top-width': '1px',
+      'border-right-width': '1px',
+      'border-bottom-width': '1px',
+      'border-left-width': '1px',
+      'border-top-style': 'inset',
+      'border-right-style': 'inset',
+      'border-bottom-style': 'inset',
+      'border-left-style': 'inset',
+      'padding-top': '2px',
+      'padding-right': '2px',
+      'padding-bottom': '2px',
+      'padding-left': '2px',
+    },
+  ],
+  ['<table border="0"><td>', 'td', {}],
+  [
+    '<p valign="top" nowrap bgcolor="red" width="3" cellspacing="2" border="1" hspace="1" vspace="1" color="red" face="x" size="3" type="a">',
+    'p',
+    {},
+  ],
+  ['<hr width="30" height="4">', 'hr', { width: '30px' }],
+  ['<font color="RED" face="Gill, x" size="+1">', 'font', { color: 'red', 'font-family': 'Gill, x', 'font-size': 'large' }],
+  ['<font size="0">', 'font', { 'font-size': 'x-small' }],
+  ['<font size="9">', 'font', { 'font-size': 'xxx-large' }],
+  ['<font size="-2">', 'font', { 'font-size': 'x-small' }],
+  ['<font size="big">', 'font', {}],
+  ['<div hidden>', 'div', { display: 'none' }],
+  ['<ol type="A">', 'ol', { 'list-style-type': 'upper-alpha' }],
+  ['<ul type="Square">', 'ul', { 'list-style-type': 'square' }],
+  ['<ul type="z">', 'ul', {}],
+])('the old attributes of %s mean style', (html, name, style) => {
+  const one = [...elementsIn(parseDocument(html))].find((found) => found.name === name)!;
+  expect(Object.fromEntries(presentationalHints(one).map(({ property, value }) => [property, value]))).toEqual(style);
+});
+
+test('words of fewer than three letters are in no dictionary', () => {
+  const knows = makeDictionary('SET UTF-8\n', '2\nof\nebb\n');
+  expect(['of', 'ebb', 'flood'].map(knows)).toEqual([false, true, false]);
 });
 
 describe('the cascade', () => {

@@ -86,8 +86,12 @@ describe('sixteen times the content takes at most twenty times as long', () => {
 });
 
 describe('nesting of any depth', () => {
-  test.each(NESTED_SHAPES)('%s', (name) => {
-    const html = LONG_SHAPES[name]!(5000);
+  const AS_DEEP_AS_CAN_BE = ['div in div', 'group in group', 'span in span', 'deletion in deletion'];
+  test.each([
+    ...NESTED_SHAPES.map((name): [string, number] => [name, 5000]),
+    ...AS_DEEP_AS_CAN_BE.map((name): [string, number] => [name, 100_000]),
+  ])('%s, %i deep', (name, deep) => {
+    const html = LONG_SHAPES[name]!(deep);
     const { html: out } = runPaste({ types: { 'text/html': html } }, desk, { rules });
     expect(clean(out, rules).html).toBe(out);
   });

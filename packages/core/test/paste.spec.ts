@@ -129,6 +129,14 @@ describe('each pass', () => {
     ['lists', {}, '<p>iv) four</p><p>v) five</p>', '<ol type="i" start="4"><li>four</li><li>five</li></ol>'],
     ['lists', {}, '<p>1. only one</p><p>- and this</p>', '<p>1. only one</p><p>- and this</p>'],
     ['lists', {}, '<p>- <b>one</b></p><p>- two</p>', '<ul><li><b>one</b></li><li>two</li></ul>'],
+    ['lists', {}, '<p>- one<br>- two</p>', '<ul><li>one</li><li>two</li></ul>'],
+    [
+      'lists',
+      {},
+      '<p>Bring:<br>boots<br>- one<br>- two<br>and<br>more</p>',
+      '<p>Bring:<br>boots</p><ul><li>one</li><li>two</li></ul><p>and<br>more</p>',
+    ],
+    ['lists', {}, '<p>- one<br>more<br>- two</p>', '<p>- one<br>more<br>- two</p>'],
     ['lists', { typed: false }, '<p>- one</p><p>- two</p>', '<p>- one</p><p>- two</p>'],
     ['lists', {}, '<ul><li>a</li><ul><li>b</li></ul></ul>', '<ul><li>a<ul><li>b</li></ul></li></ul>'],
     [

@@ -351,6 +351,9 @@ describe('spaces and empty paragraphs', () => {
   test.each([
     ['keep', '<p>a</p><p>&nbsp;</p><p></p>', '<p>a</p><p>&nbsp;</p><p></p>'],
     ['one', '<p>a</p><p>&nbsp;</p> <p></p><p><br></p><p>b</p><p></p>', '<p>a</p><p>&nbsp;</p> <p>b</p><p></p>'],
+    ['one', '<p></p><p></p><p>b</p>', '<p></p><p>b</p>'],
+    ['one', '<p></p>x<p></p>', '<p></p>x<p></p>'],
+    ['one', '<p></p><b>x</b><p></p>', '<p></p><b>x</b><p></p>'],
     ['remove', '<p>a</p><p>&nbsp;</p><p><b> </b></p><p>b</p>', '<p>a</p><p>b</p>'],
   ])('empty paragraphs %s: %s', (kind, input, output) => expect(clean(input, rulesOf(text('keep', kind))).html).toBe(output));
 });

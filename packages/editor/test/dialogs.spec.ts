@@ -111,6 +111,13 @@ test.each<Row>([
     send({ 'Leads to': 'heading', 'Headings and anchors': '#x' }),
     '<h2 id="x">Low</h2>\n<p><a href="#x">[see]</a></p>',
   ],
+  [
+    'links a place that a link names',
+    'link',
+    '<p><a id="x" href="/t">a</a> [see]</p>',
+    send({ 'Leads to': 'heading', 'Headings and anchors': '#x' }),
+    '<p><a id="x" href="/t">a</a> <a href="#x">[see]</a></p>',
+  ],
   ['names a heading', 'anchor', '<h2>Low| water</h2>', send({}), '<h2 id="low-water">Low| water</h2>'],
   ['names a heading anew', 'anchor', '<h2 id="old">Low|</h2>', send({ Name: 'new' }), '<h2 id="new">Low|</h2>'],
   ['names a place between words', 'anchor', '<p>Low |water</p>', send({ Name: 'w' }), '<p>Low <a id="w"></a>|water</p>'],

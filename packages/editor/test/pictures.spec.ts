@@ -104,6 +104,21 @@ test('words that were written stay when another picture is taken', async () => {
   expect(value(page, 'What it shows')).toBe('My own words');
 });
 
+test('a width is a whole number of pixels, whatever the rules say', async () => {
+  const any = { test: 'integer' };
+  const img = { attributes: { src: { test: 'url' }, alt: { test: 'text' }, width: any, height: any } };
+  const page = await ask('<p>|</p>', library(), withOptions({}, { img }));
+  take(page, 'slip');
+  for (const width of ['0', '-5']) {
+    page.fill('Width in pixels', width);
+    await page.send();
+    expect(page.complaint()).toContain(width);
+  }
+  page.fill('Width in pixels', '1');
+  await page.send();
+  expect(page.marked).toContain('width="1" height="1"');
+});
+
 test('widths that the rules refuse or the column has no room for are told', async () => {
   const page = await ask('<p>|</p>');
   take(page, 'slip');

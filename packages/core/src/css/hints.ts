@@ -21,7 +21,7 @@ export function presentationalHints(element: ElementNode): { property: string; v
           hint('margin-left', 'auto');
           hint('margin-right', 'auto');
         } else if (ALIGNED.has(name) && ['left', 'right', 'center', 'justify'].includes(lower))
-          hint('text-align', ['td', 'th', 'tr', 'thead', 'tbody', 'tfoot', 'div'].includes(name) || lower !== '' ? lower : null);
+          hint('text-align', lower);
         break;
       case 'valign':
         if (['td', 'th', 'tr', 'thead', 'tbody', 'tfoot'].includes(name)) hint('vertical-align', lower);

@@ -66,19 +66,14 @@ export function buildFindStrip(host: Document, view: () => EditorView | null, cl
     words,
     push(host, 'Replace', () => replace(false)),
     push(host, 'All', () => replace(true)),
-    push(host, 'Close', () => {
-      close();
-      closed();
-    }),
+    push(host, 'Close', closed),
   );
   text.addEventListener('input', ask);
   isCaseKept.input.addEventListener('change', ask);
   dom.addEventListener('keydown', (event) => {
     event.stopPropagation();
-    if (event.key === 'Escape') {
-      close();
-      closed();
-    } else if (event.key === 'Enter' && event.target === text) go(event.shiftKey ? -1 : 1);
+    if (event.key === 'Escape') closed();
+    else if (event.key === 'Enter' && event.target === text) go(event.shiftKey ? -1 : 1);
     else if (event.key === 'Enter' && event.target === words) replace(false);
     else return;
     event.preventDefault();
