@@ -13,8 +13,10 @@ const HANG = `
     constructor(...given) { super(...given); window.workers.push(this); }
     postMessage(...given) { if (!window.isHanging) super.postMessage(...given); }
   };
-  const { setTimeout } = window;
-  window.setTimeout = (act, ms, ...given) => setTimeout(act, ms === 20000 ? 500 : ms, ...given);
+  {
+    const { setTimeout } = window;
+    window.setTimeout = (act, ms, ...given) => setTimeout(act, ms === 20000 ? 500 : ms, ...given);
+  }
 `;
 
 const FAILURE = 'ty-bench .message[role=alert]';

@@ -162,6 +162,10 @@ describe('the ledger', () => {
     expect(entriesOf('<body>x')).toMatchObject([
       { stage: 'read', layer: 'html-standard', reason: 'tag-ignored-by-parser', before: '<body>' },
     ]);
+    expect(entriesOf('a\ud83d b\udca9 \u{1f4a9}')).toMatchObject([
+      { reason: 'half-character', action: 'changed', start: 1, end: 2, after: '\ufffd' },
+      { reason: 'half-character', action: 'changed', start: 4, end: 5, after: '\ufffd' },
+    ]);
     expect(entriesOf('x <a href="never closed')).toMatchObject([{ reason: 'tag-unfinished', severity: 'change' }]);
   });
 

@@ -20,8 +20,7 @@ export function presentationalHints(element: ElementNode): { property: string; v
         else if (name === 'table' && lower === 'center') {
           hint('margin-left', 'auto');
           hint('margin-right', 'auto');
-        } else if (ALIGNED.has(name) && ['left', 'right', 'center', 'justify'].includes(lower))
-          hint('text-align', lower);
+        } else if (ALIGNED.has(name) && ['left', 'right', 'center', 'justify'].includes(lower)) hint('text-align', lower);
         break;
       case 'valign':
         if (['td', 'th', 'tr', 'thead', 'tbody', 'tfoot'].includes(name)) hint('vertical-align', lower);

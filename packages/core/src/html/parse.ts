@@ -5,7 +5,7 @@ import { repeatedAttributes } from './positions';
 
 /** A part of the input that the HTML standard's own algorithm leaves out of the tree, so that no later stage ever sees it. */
 export interface Ignored {
-  kind: 'start-tag' | 'end-tag' | 'doctype' | 'unfinished-tag' | 'formatting-limit' | 'repeated-attribute';
+  kind: 'start-tag' | 'end-tag' | 'doctype' | 'unfinished-tag' | 'formatting-limit' | 'repeated-attribute' | 'half-character';
   /** The tag's name; empty where there is none. */
   name: string;
   /** UTF-16 offsets into the input. */
@@ -14,7 +14,7 @@ export interface Ignored {
 }
 
 export interface ParsedFragment {
-  /** The text that was parsed; every offset counts from its begin. */
+  /** The text that was parsed, with a mark in place of each half of a character; every offset counts from its begin. */
   input: string;
   root: FragmentNode;
   ignored: Ignored[];
@@ -234,14 +234,30 @@ class PlacingParser extends Parser<NodeMap> {
   }
 }
 
+/** One half of a pair of surrogates without the other, such as of a cut emoji: no text in UTF-8 can hold it. */
+const HALVES = /[\ud800-\udfff]/gu;
+/** What stands for a character that cannot be told (Unicode Standard, section 23.8 "Specials"). */
+const UNKNOWN_CHARACTER = '\ufffd';
+
+/** Text as it can be stored anywhere (WebIDL, section 3.3 "USVString"): each half is marked, so no offset moves. */
+function asText(given: string): { input: string; halves: Ignored[] } {
+  const halves: Ignored[] = [];
+  const input = given.replace(HALVES, (_half, at: number) => {
+    halves.push({ kind: 'half-character', name: '', start: at, end: at + 1 });
+    return UNKNOWN_CHARACTER;
+  });
+  return { input, halves };
+}
+
 /**
  * Parses markup as the contents of a `div` (HTML, section 13.4 "Parsing HTML fragments"), with the place of every
  * element, comment and left-out tag in the input.
  *
- * @param input markup of any kind and length; a byte order mark at its begin is not text
+ * @param given markup of any kind and length; a byte order mark at its begin is not text
  * @returns the tree, and what the standard's algorithm left out of it; never throws
  */
-export function parseFragment(input: string): ParsedFragment {
+export function parseFragment(given: string): ParsedFragment {
+  const { input, halves } = asText(given);
   const adapter = new Adapter();
   const context = new ElementNode('div', HTML_NAMESPACE, []);
   const parser = PlacingParser.getFragmentParser<NodeMap>(context, { treeAdapter: adapter, scriptingEnabled: true }) as PlacingParser;
@@ -253,7 +269,7 @@ export function parseFragment(input: string): ParsedFragment {
   const root = new FragmentNode();
   root.children = html.children;
   for (const child of root.children) child.parent = root;
-  return { input, root, ignored: parser.ignored };
+  return { input, root, ignored: [...halves, ...parser.ignored] };
 }
 
 /** Elements still open at the end of the input end there. */
@@ -265,10 +281,11 @@ function closeAtEnd(parser: PlacingParser, length: number): void {
 /**
  * Parses a whole page (HTML, section 13.2). What stands there without `html`, `head` and `body` gets them, as in a browser.
  *
- * @param input markup of any kind and length
+ * @param given markup of any kind and length
  * @returns the tree from the document on; never throws
  */
-export function parseDocument(input: string): FragmentNode {
+export function parseDocument(given: string): FragmentNode {
+  const { input } = asText(given);
   const adapter = new Adapter();
   const parser = new PlacingParser({ treeAdapter: adapter, scriptingEnabled: true });
   parser.placeTokens();

@@ -20,6 +20,7 @@ export type Reason =
   | 'attribute-repeated'
   | 'doctype-ignored'
   | 'formatting-limit'
+  | 'half-character'
   | 'element-forbidden'
   | 'element-not-allowed'
   | 'element-dropped'

@@ -154,20 +154,22 @@ const IGNORED_REASONS = {
   doctype: 'doctype-ignored',
   'unfinished-tag': 'tag-unfinished',
   'formatting-limit': 'formatting-limit',
+  'half-character': 'half-character',
 } as const;
 
 /** Reports what the HTML standard's own algorithm left out. */
 export function reportIgnored(ledger: Ledger, { kind, name, start, end }: Ignored): void {
+  const isHalf = kind === 'half-character';
   ledger.add('read', {
     by: HTML_STANDARD,
-    action: 'removed',
+    action: isHalf ? 'changed' : 'removed',
     reason: IGNORED_REASONS[kind],
-    severity: kind === 'unfinished-tag' || kind === 'formatting-limit' ? 'change' : 'tidy',
+    severity: isHalf || kind === 'unfinished-tag' || kind === 'formatting-limit' ? 'change' : 'tidy',
     start,
     end,
     beforeEnd: end,
-    path: name,
-    after: '',
+    path: isHalf ? '#text' : name,
+    after: isHalf ? '\ufffd' : '',
     textLost: 0,
   });
 }

@@ -139,6 +139,8 @@ function sentenceOf(group: EntryGroup): string {
       return 'The document type went; it belongs to a page, not to content';
     case 'formatting-limit':
       return 'So much formatting was left open that it was closed here';
+    case 'half-character':
+      return `${many ? `${n} halves` : 'Half'} of a character, such as of a cut emoji, ${many ? 'were' : 'was'} marked with �; no file can hold ${many ? 'them' : 'it'}`;
     case 'comment-not-allowed':
     case 'comment-forbidden':
       return many ? `${n} comments went; readers never saw them` : 'A comment went; readers never saw it';
