@@ -190,7 +190,8 @@ for (let round = 0; Date.now() < end; round++) {
   tryLaws(round);
   const batch = Array.from({ length: BATCH }, mutated);
   tried += batch.length;
-  const raw = batch.filter((html) => isComparable(html) && isComparableUncleaned(html));
+  // Halves of characters are marked before anything is read.
+  const raw = batch.filter((html) => isComparable(html) && isComparableUncleaned(html)).map((html) => parseFragment(html).input);
   const seenRaw = await outlinesInBrowser(page, raw);
   parsed += raw.length;
   raw.forEach((html, index) => {

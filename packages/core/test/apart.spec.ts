@@ -58,6 +58,10 @@ describe('words that were apart stay apart', () => {
       '<div>a</div><div>b</div>',
       '<span>a</span> <span>b</span>',
     ],
+    ['a block that goes from a word of the line with nothing else in it', { b: {}, br: {} }, 'a<b><h6></h6></b>c', 'a<b></b><br>c'],
+    ['and however deep', { b: {}, i: {}, p: {} }, 'a<b><i><div></div></i></b>c', '<p>a</p><b><i></i></b><p>c</p>'],
+    ['a control at the edges of a word of the line', { b: {} }, 'a<b><button>x</button></b>c', 'a <b>x</b> c'],
+    ['a control that goes from it', { b: {} }, 'a<b><input></b>c', 'a<b></b> c'],
     ['a word that was a block by its style', { span: {} }, '<span style="display:block">a</span>b', '<span>a</span> b'],
     ['an empty block that goes', { div: { empty: 'remove' }, p: {} }, 'a<div></div>b', '<p>a</p><p>b</p>'],
     ['controls', {}, '<button>a</button><button>b</button>', 'a b'],
@@ -91,6 +95,30 @@ describe('words that were apart stay apart', () => {
   test('by any rules, for any content', () => {
     fc.assert(
       fc.property(fc.constantFrom(...WITHOUT_TEXT), randomContent, ({ rules }, html) => holds(html, rules)),
+      { numRuns: 1500 },
+    );
+  });
+  test('whatever goes from words of the line that stay', () => {
+    const { parts } = fc.letrec<{ part: string; parts: string }>((tie) => ({
+      part: fc.oneof(
+        { maxDepth: 4 },
+        fc.constantFrom('W', 'W', ' ', '<input>', '<br>', '<hr>', '<div></div>', '<button></button>', '<img>', '<meta>'),
+        fc
+          .tuple(fc.constantFrom('b', 'i', 'b', 'i', 'h6', 'div', 'button', 'select', 'span'), tie('parts'))
+          .map(([name, inner]) => `<${name}>${inner}</${name}>`),
+      ),
+      parts: fc.array(tie('part'), { maxLength: 4 }).map((all) => all.join('')),
+    }));
+    const MORE: JsonObject[] = [{}, { p: {} }, { br: {} }, { p: {}, br: {} }];
+    const sets = MORE.map((more) => rulesOf({ elements: { b: {}, i: {}, ...more } }));
+    fc.assert(
+      fc.property(fc.constantFrom(...sets), parts, parts, (rules, before, after) => {
+        let nth = 0;
+        holds(
+          `W${before}<b>${after}</b>W`.replace(/W/g, () => `w${++nth}.`),
+          rules,
+        );
+      }),
       { numRuns: 1500 },
     );
   });

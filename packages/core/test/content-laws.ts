@@ -31,9 +31,10 @@ function neighbours(root: Root): Set<string> {
 
 /** Whether what stood between two words without any space went: they were one word before. */
 function isBridged(pair: string, before: ReadonlySet<string>): boolean {
-  const [from, to] = pair.match(/\d+/g)!.map(Number) as [number, number];
-  for (let i = from; i < to; i++) if (!before.has(`w${i}.w${i + 1}.`)) return false;
-  return true;
+  const next = new Map([...before].map((one) => one.match(/w\d+\./g) as [string, string]));
+  const [from, to] = pair.match(/w\d+\./g) as [string, string];
+  for (let at = next.get(from); at !== undefined; at = next.get(at)) if (at === to) return true;
+  return false;
 }
 
 /** Words `w1.`, `w2.` … that a browser shows apart are apart in the result. For rules that show no tags as text and cut nothing off. */

@@ -120,8 +120,19 @@ describe('what the parser leaves out', () => {
     ['<!doctype html>x', ['doctype ']],
     ['x <a href="y', ['unfinished-tag a']],
     ['x</b>', ['end-tag b']],
+    ['<table><tr></thead><td>x</table>', ['end-tag thead']],
+    ['a\ud83d b', ['half-character ']],
   ])('%j', (html, expected) => {
     expect(parseFragment(html).ignored.map(({ kind, name }) => `${kind} ${name}`)).toEqual(expected);
+  });
+
+  test('the end of a section that is not open ends no row', () => {
+    for (const [html, tree] of [
+      ['<table><tr></thead><td>x</table>', '<table><tbody><tr><td>x</td></tr></tbody></table>'],
+      ['<table><tr><td>x</tfoot>y<td>z</table>', '<table><tbody><tr><td>xy</td><td>z</td></tr></tbody></table>'],
+      ['<table><tr></tbody><td>x</table>', '<table><tbody><tr></tr></tbody><tbody><tr><td>x</td></tr></tbody></table>'],
+    ] as const)
+      expect(serialize(parseFragment(html).root)).toBe(tree);
   });
 
   test('a left-out tag has its place', () => {

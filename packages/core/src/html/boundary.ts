@@ -118,6 +118,8 @@ const NO_EDGES: Edges = { before: null, after: null };
  * @returns what has to be kept apart outside of the parent
  */
 export function settleBoundaries(parent: ParentNode, means: Means): Edges {
+  const isInLine = parent.type === 'element' && !isBlock(parent.name);
+  const edges = isInLine ? edgesOf(parent.children, means.shown) : NO_EDGES;
   const pieces = piecesOf(parent.children, means);
   if (parent.type === 'element') {
     means.blocks.set(
@@ -129,9 +131,7 @@ export function settleBoundaries(parent: ParentNode, means: Means): Edges {
       pieces.some((piece) => (isRun(piece) ? piece.shows : showsSomething(piece, means.shown))),
     );
   }
-  const isInLine = parent.type === 'element' && !isBlock(parent.name);
   const showing = pieces.filter((piece) => !isRun(piece) || piece.shows).length;
-  const edges = isInLine ? edgesOf(pieces) : NO_EDGES;
   const isParagraphs = means.paragraph && (parent.type === 'fragment' || HOLDS_PARAGRAPHS.has(parent.name));
   parent.children = [];
   let last: Run | null = null;
@@ -177,7 +177,7 @@ function piecesOf(children: readonly ChildNode[], means: Means): (Run | ElementN
     run.after = boundary;
     if (run.nodes.length > 0) pieces.push(run);
     // An empty run leaves its boundary to the next.
-    run = { nodes: [], shows: false, before: boundary ?? null, after: null };
+    run = { nodes: [], shows: false, before: boundary, after: null };
     spaced = null;
   };
   for (const child of children) {
@@ -207,29 +207,22 @@ function piecesOf(children: readonly ChildNode[], means: Means): (Run | ElementN
   return pieces;
 }
 
-/** The boundaries before the first thing that shows and behind the last. */
-function edgesOf(pieces: readonly (Run | ElementNode)[]): Edges {
+/** The strongest boundaries before the first thing that shows and behind the last; where nothing shows, one stands for both. */
+function edgesOf(children: readonly ChildNode[], shown: Means['shown']): Edges {
   let before: Boundary | null = null;
-  let after: Boundary | null = null;
+  let last: Boundary | null = null;
   let hasShown = false;
-  for (const piece of pieces) {
-    if (!isRun(piece)) {
+  for (const child of children) {
+    steps.taken++;
+    if (child instanceof Boundary) {
+      if (last?.parting !== 'line') last = child;
+    } else if ((child.type === 'element' && isBlock(child.name)) || showsSomething(child, shown)) {
+      if (!hasShown) before = last;
       hasShown = true;
-      after = null;
-      continue;
-    }
-    if (piece.before !== null && !hasShown) before ??= piece.before;
-    if (piece.before !== null) after = piece.before;
-    if (piece.shows) {
-      hasShown = true;
-      after = null;
-    }
-    if (piece.after !== null) {
-      if (hasShown) after = piece.after;
-      else before ??= piece.after;
+      last = null;
     }
   }
-  return { before, after };
+  return { before: hasShown ? before : last, after: last };
 }
 
 function inParagraph(parent: ParentNode, nodes: readonly ChildNode[], { cause }: Boundary, means: Means): void {

@@ -107,6 +107,10 @@ class PlacingTokenizer extends Tokenizer {
 const REOPENED_AT_LEAST = 50_000;
 const REOPENED_PER_INPUT_UNIT = 0.25;
 
+/** What parse5 calls the insertion mode "in row". */
+const IN_ROW = 13;
+const SECTIONS: ReadonlySet<string> = new Set(['tbody', 'tfoot', 'thead']);
+
 class PlacingParser extends Parser<NodeMap> {
   readonly ignored: Ignored[] = [];
   private input = '';
@@ -142,10 +146,18 @@ class PlacingParser extends Parser<NodeMap> {
       this.ignored.push({ kind: 'repeated-attribute', name: tagName, ...range });
   }
   override onEndTag(token: Token.TagToken): void {
+    if (this.isSectionNotOpen(token)) {
+      this.ignore('end-tag', token as Token.TagToken & PlacedToken);
+      return;
+    }
     const before = this.adapter.created;
     const { popped } = this;
     super.onEndTag(token);
     if (this.popped === popped && this.adapter.created === before) this.ignore('end-tag', token as Token.TagToken & PlacedToken);
+  }
+  /** In a row the end tag of a section that is not open is left out (HTML, section 13.2.6.4.14); parse5 would leave the row. */
+  private isSectionNotOpen({ tagName, tagID }: Token.TagToken): boolean {
+    return (this.insertionMode as number) === IN_ROW && SECTIONS.has(tagName) && !this.openElements.hasInTableScope(tagID);
   }
   override onDoctype(token: Token.DoctypeToken): void {
     super.onDoctype(token);

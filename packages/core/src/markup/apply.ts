@@ -13,55 +13,26 @@ import {
   TextNode,
 } from '../html/node';
 import type { ParsedFragment } from '../html/parse';
-import { attributeRanges, type Range } from '../html/positions';
-import { startTag } from '../html/serialize';
 import { steps } from '../html/steps';
 import { countLetters, hasLetters, offsetAfterLetters, visibleLetters } from '../html/text';
 import { placeOfText, replaceText } from '../html/text-place';
-import type { Action, Reason, Severity, Stage } from '../ledger/entry';
+import type { Reason, Stage } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
-import { judgeAttributes, type AttributeChange } from './attributes';
+import { judgeAttributes } from './attributes';
 import type { CompiledElement, CompiledRules, Demands } from './compile';
 import { tidyHardSpaces } from './hard-spaces';
 import { headingRules, shiftOf } from './headings';
 import { collectIds, type IdNames } from './ids';
+import { Notes, type Frame } from './notes';
 import { MADE_WHOLES, wholesOf } from './parts';
+import { endOf, isCopy } from './place';
 
 const FLOOR_COMMENTS: Authority = { layer: 'safety-floor', rule: '/comments' };
 const FLOOR_DROP: Authority = { layer: 'safety-floor', rule: '/elements/drop' };
 const HTML_STANDARD: Authority = { layer: 'html-standard', rule: '' };
 
-/** After so many steps a path begins anew with an ellipsis: enough to find the place, and linear on deep input. */
-const LONGEST_PATH = 20;
-
 /** Headings have six levels, so that after as many rounds all are where they belong. */
 const MOST_SHIFTS = 6;
-
-/** One open element of the source: its children still to come, and the element of the result that receives them. */
-interface Frame {
-  source: ParentNode;
-  children: readonly ChildNode[];
-  next: number;
-  elementsSeen: number;
-  elementsInAll: number;
-  target: ParentNode;
-  /** Depth of `target` below the root of the result. */
-  depth: number;
-  /** Source of an end tag to write as text once the children are done. */
-  endText: string;
-  /** This frame's place among its siblings, for paths. */
-  nth: number;
-  /** The path of `source`, once something in it was reported. */
-  path: string | null;
-  /** The rule of the element that this frame fills; null where the children go into an element further out. */
-  fills: CompiledElement | null;
-  /** Whether anything was put into `target` that a reader sees. */
-  shows: boolean;
-  /** Whether readers see nothing of what is in here. */
-  isHidden: boolean;
-  /** What parts it from the words behind it, where its tags went. */
-  after: Boundary | null;
-}
 
 /** Who took away what parted words, and where. */
 interface Cause {
@@ -91,6 +62,7 @@ export function applyRules(fragment: ParsedFragment, rules: CompiledRules, ledge
 
 class Walk {
   private readonly frames: Frame[] = [];
+  private readonly notes: Notes;
   private readonly headings: ReadonlyMap<string, CompiledElement> | null;
   private readonly ids: IdNames | null;
   private readonly seesEmpty: boolean;
@@ -113,6 +85,7 @@ class Walk {
     private readonly ledger: Ledger | null,
     private readonly stage: Stage,
   ) {
+    this.notes = new Notes(fragment, ledger, stage, this.frames);
     this.headings = rules.headings === null ? null : headingRules(fragment.root, rules);
     this.ids = rules.ids === null ? null : collectIds(fragment.root, fragment.input, rules.ids);
     this.seesEmpty = rules.seesEmpty;
@@ -178,7 +151,7 @@ class Walk {
   /** Notes that words on the two sides of the place that a frame is at are apart, by whom and since what went. */
   private mark(frame: Frame, parting: Parting | null, name: string, by: Authority): Boundary | null {
     if (parting === null) return null;
-    const cause: Cause = { by, path: this.ledger === null ? '' : this.pathOf(name, frame) };
+    const cause: Cause = { by, path: this.ledger === null ? '' : this.notes.pathOf(name, frame) };
     return this.boundaries.mark(frame.target, parting, cause);
   }
 
@@ -274,8 +247,8 @@ class Walk {
     this.lettersKept += before;
     this.isFull = true;
     if (all > before) {
-      const { start, end } = placeOfText(text, kept) ?? this.placeIn(frame);
-      this.note(frame, '#text', letters.by, 'removed', 'letter-limit', 'loss', start, end, end, '', all - before);
+      const { start, end } = placeOfText(text, kept) ?? this.notes.placeIn(frame);
+      this.notes.add(frame, '#text', letters.by, 'removed', 'letter-limit', 'loss', start, end, end, '', all - before);
     }
     replaceText(text, kept, text.value.length, '');
     this.put(text, frame);
@@ -287,24 +260,17 @@ class Walk {
     if (!this.hasHardSpaces && this.rules.hardSpaces !== null && text.value.includes('\u00a0')) this.hasHardSpaces = true;
   }
 
-  /** The place of the element whose children `frame` walks: that of something without a place of its own. */
-  private placeIn({ source }: Frame): Range {
-    return source.type === 'element' && source.start >= 0
-      ? { start: source.start, end: source.startTagEnd }
-      : { start: 0, end: this.fragment.input.length };
-  }
-
   private element(element: ElementNode, frame: Frame): void {
     if (this.isFull) {
       const lost = frame.isHidden ? 0 : visibleLetters(element);
-      this.reportElement(element, frame, 'removed', this.rules.letters!.by, 'letter-limit', lost);
+      this.notes.element(element, frame, 'removed', this.rules.letters!.by, 'letter-limit', lost);
       return;
     }
     const { name } = element;
     const rule = element.namespace !== HTML_NAMESPACE ? this.rules.foreign : (this.headings?.get(name) ?? this.rules.element(name));
     if (rule.outcome === 'keep') this.keep(element, rule, frame);
     else if (rule.outcome === 'text' && element.start >= 0 && !element.isCopy && !HIDDEN_ELEMENTS.has(name)) {
-      this.reportElement(element, frame, 'shown-as-text', rule.by, 'element-shown-as-text', 0);
+      this.notes.element(element, frame, 'shown-as-text', rule.by, 'element-shown-as-text', 0);
       const boundary = this.mark(frame, partingOf(element), name, rule.by);
       this.text(new TextNode(this.source(element.start, element.startTagEnd)), frame);
       this.openInto(element, frame, rule.by, this.source(element.endTagStart, element.end), null);
@@ -327,14 +293,14 @@ class Walk {
     if (outcome === 'drop' || hides || element.name === 'del') {
       const lost = frame.isHidden ? 0 : visibleLetters(element);
       const why = outcome === 'drop' || HIDDEN_ELEMENTS.has(element.name) ? reason : hides ? 'hidden-content' : 'deleted-content';
-      this.reportElement(element, frame, 'removed', by, why, lost);
+      this.notes.element(element, frame, 'removed', by, why, lost);
       const parting = isHidden(element) && REPLACED_ELEMENTS.has(element.name) ? partingOf(element) : partingAround(element);
       this.mark(frame, parting, element.name, by);
       return;
     }
     // The brackets around a reading are shown only where the reading itself is not.
     const shown = element.name === 'rp' && !frame.isHidden ? -lettersIn(element) : 0;
-    this.reportElement(element, frame, 'unwrapped', by, reason, shown);
+    this.notes.element(element, frame, 'unwrapped', by, reason, shown);
     this.openInto(element, frame, by, '', element.name === 'rt' && isBracketed(frame) ? null : partingOf(element));
   }
 
@@ -363,7 +329,7 @@ class Walk {
     if (rule.name !== original) {
       const lost = !frame.isHidden && !isHidden(element) && isHiddenAs(element, rule.name) ? visibleLetters(element) : 0;
       element.name = rule.name;
-      if (this.ledger !== null) this.reportRenamed(element, original, rule, frame, lost);
+      if (this.ledger !== null) this.notes.renamed(element, original, rule, frame, lost);
     }
     this.elementsKept++;
     // A block that became a word of the line, by its name or by its style, still parts what is beside it.
@@ -428,8 +394,8 @@ class Walk {
     if (made === undefined) this.wholes.set(target, new Set([whole]));
     else made.add(whole);
     this.elementsKept++;
-    const { start, end } = part.start >= 0 ? { start: part.start, end: part.startTagEnd } : this.placeIn(frame);
-    this.note(frame, part.name, HTML_STANDARD, 'restructured', 'part-without-whole', 'tidy', start, end, end, `<${name}>`);
+    const { start, end } = part.start >= 0 ? { start: part.start, end: part.startTagEnd } : this.notes.placeIn(frame);
+    this.notes.add(frame, part.name, HTML_STANDARD, 'restructured', 'part-without-whole', 'tidy', start, end, end, `<${name}>`);
     return whole;
   }
 
@@ -455,42 +421,27 @@ class Walk {
       // Without what hid it, it would turn up on the page.
       element.attributes = before;
       const by = judged.changes.find(({ name }) => HIDING.has(name))?.by ?? rule.by;
-      this.reportElement(element, frame, 'removed', by, 'hidden-content', 0);
+      this.notes.element(element, frame, 'removed', by, 'hidden-content', 0);
       return false;
     }
     if (this.ledger !== null && !isCopy(element)) {
       const lost = !frame.isHidden && !wasHidden && hidden && rule.name === element.name ? lettersIn(element) : 0;
-      this.reportAttributes(element, judged.changes, frame, lost);
+      this.notes.attributes(element, judged.changes, frame, lost);
     }
     return true;
   }
 
   /** Puts the words that stand for a picture in its place (HTML, section 4.8.4.4 "Requirements for providing text to act as an alternative"). */
   private showAlternative(element: ElementNode, frame: Frame, words: string, by: Authority): void {
-    const { start, end } = element.start < 0 ? this.placeIn(frame) : { start: element.start, end: endOf(element) };
+    const { start, end } = element.start < 0 ? this.notes.placeIn(frame) : { start: element.start, end: endOf(element) };
     const shown = frame.isHidden ? 0 : -countLetters(words);
-    this.note(frame, element.name, by, 'changed', 'source-refused', 'loss', start, end, end, words, shown);
+    this.notes.add(frame, element.name, by, 'changed', 'source-refused', 'loss', start, end, end, words, shown);
     const boundary = this.mark(frame, 'box', element.name, by);
     this.text(textInPlaceOf(element, words), frame);
     this.boundaries.markAgain(frame.target, boundary);
   }
 
   /** @param hidden letters that readers no longer see, since the element is hidden now */
-  private reportAttributes(element: ElementNode, changes: readonly AttributeChange[], frame: Frame, hidden: number): void {
-    const { input } = this.fragment;
-    const tag = element.start < 0 ? this.placeIn(frame) : { start: element.start, end: element.startTagEnd };
-    let lost = hidden;
-    let ranges: Map<string, Range> | null = null;
-    for (const { name, by, action, reason, after, piece, isAdded } of changes) {
-      ranges ??= isAdded || element.start < 0 ? null : attributeRanges(input, element.start, element.startTagEnd);
-      const range = isAdded ? undefined : ranges?.get(name);
-      const place = (range !== undefined && piece !== undefined ? pieceIn(input, range, piece) : range) ?? tag;
-      const severity = lost > 0 ? 'loss' : severityOfAttribute(name);
-      this.note(frame, element.name, by, action, reason, severity, place.start, place.end, place.end, after, lost);
-      lost = 0;
-    }
-  }
-
   /** What becomes of an element that shows nothing, now that all in it is done. */
   private closeEmpty(element: ElementNode, rule: CompiledElement, parent: Frame): void {
     const { emptyParagraphs } = this.rules;
@@ -505,8 +456,8 @@ class Walk {
       const br = this.rules.element('br');
       if (br.outcome !== 'keep' || br.name !== 'br' || br.demands !== null) return;
       append(element, new ElementNode('br', HTML_NAMESPACE, []));
-      const { start, end } = element.start < 0 ? this.placeIn(parent) : { start: element.start, end: element.startTagEnd };
-      this.note(parent, element.name, empty.by, 'changed', 'empty-element', 'tidy', start, end, end, '<br>');
+      const { start, end } = element.start < 0 ? this.notes.placeIn(parent) : { start: element.start, end: element.startTagEnd };
+      this.notes.add(parent, element.name, empty.by, 'changed', 'empty-element', 'tidy', start, end, end, '<br>');
     }
   }
 
@@ -526,7 +477,7 @@ class Walk {
     const start = Math.max(element.start, 0);
     const end = Math.max(endOf(element), start);
     if (!isCopy(element) && element.start >= 0)
-      this.note(parent, element.name, by, 'removed', reason, reason === 'empty-paragraph' ? 'change' : 'tidy', start, end, end);
+      this.notes.add(parent, element.name, by, 'removed', reason, reason === 'empty-paragraph' ? 'change' : 'tidy', start, end, end);
     this.mark(parent, partingAround(element), element.name, by);
   }
 
@@ -534,7 +485,7 @@ class Walk {
   private hollow(element: ElementNode, frame: Frame): void {
     if (element.children.length > 0) {
       const { startTagEnd, endTagStart } = element;
-      this.note(frame, 'iframe', FLOOR_DROP, 'removed', 'fallback-content', 'tidy', startTagEnd, endTagStart, endTagStart);
+      this.notes.add(frame, 'iframe', FLOOR_DROP, 'removed', 'fallback-content', 'tidy', startTagEnd, endTagStart, endTagStart);
       element.children = [];
     }
   }
@@ -549,7 +500,7 @@ class Walk {
     const start = Math.max(comment.start, 0);
     // A comment that nobody closed ends with the input.
     const end = Math.min(Math.max(comment.end, 0), this.fragment.input.length);
-    this.note(
+    this.notes.add(
       frame,
       '#comment',
       keep ? FLOOR_COMMENTS : by,
@@ -561,103 +512,6 @@ class Walk {
       end,
     );
   }
-
-  private reportElement(
-    element: ElementNode,
-    frame: Frame,
-    action: 'removed' | 'unwrapped' | 'shown-as-text',
-    by: Authority,
-    reason: Reason,
-    textLost: number,
-  ): void {
-    if (this.ledger === null) return;
-    // One start tag that the parser made several elements from is one thing to the person who wrote it.
-    if (isCopy(element) && textLost === 0) return;
-    const severity = severityOfElement(element, action, textLost);
-    if (element.start < 0) {
-      const { start, end } = placeWithin(element) ?? this.placeIn(frame);
-      // Tags that were not there are not what went.
-      this.note(frame, element.name, by, action, reason, severity, start, end, action === 'removed' ? end : start, '', textLost);
-      return;
-    }
-    const end = endOf(element);
-    this.note(
-      frame,
-      element.name,
-      by,
-      action,
-      reason,
-      severity,
-      element.start,
-      end,
-      action === 'removed' ? end : element.startTagEnd,
-      '',
-      textLost,
-    );
-  }
-
-  private reportRenamed(element: ElementNode, original: string, rule: CompiledElement, frame: Frame, textLost: number): void {
-    if (textLost === 0 && (isCopy(element) || element.start < 0)) return;
-    const after = startTag(element);
-    this.note(
-      frame,
-      original,
-      rule.by,
-      'renamed',
-      rule.reason === 'heading-level' ? 'heading-level' : 'element-renamed',
-      textLost > 0 ? 'loss' : 'change',
-      Math.max(element.start, 0),
-      Math.max(endOf(element), 0),
-      Math.max(element.startTagEnd, 0),
-      after,
-      textLost,
-    );
-  }
-
-  /** Adds one entry about the child that `frame` is at. */
-  private note(
-    frame: Frame,
-    name: string,
-    by: Authority,
-    action: Action,
-    reason: Reason,
-    severity: Severity,
-    start: number,
-    end: number,
-    beforeEnd: number,
-    after = '',
-    textLost = 0,
-  ): void {
-    this.ledger?.add(this.stage, { by, action, reason, severity, start, end, beforeEnd, path: this.pathOf(name, frame), after, textLost });
-  }
-
-  /** The path of the child that `frame` is at. */
-  private pathOf(name: string, frame: Frame): string {
-    const parent = this.framePath(this.frames.length - 1);
-    const last = step(name, frame.elementsSeen, frame);
-    return parent === '' ? last : `${parent} > ${last}`;
-  }
-
-  /** The path of the element whose children are walked at a depth; deep ones are cut, so that their sum stays linear. */
-  private framePath(depth: number): string {
-    const frame = this.frames[depth]!;
-    if (frame.source.type !== 'element') return '';
-    if (frame.path !== null) return frame.path;
-    const own = step(frame.source.name, frame.nth, this.frames[depth - 1]!);
-    if (depth % LONGEST_PATH === 0) return (frame.path = `… > ${own}`);
-    const parent = this.framePath(depth - 1);
-    return (frame.path = parent === '' ? own : `${parent} > ${own}`);
-  }
-}
-
-function step(name: string, nth: number, parent: Frame): string {
-  if (name.startsWith('#')) return name;
-  if (parent.elementsInAll === -1) {
-    let count = 0;
-    for (const { type } of parent.children) if (type === 'element') count++;
-    parent.elementsInAll = count;
-  }
-  return parent.elementsInAll > 1 ? `${name}:nth-child(${nth})` : name;
 }
 
 /** Attributes that can hide what they stand on. */
@@ -682,86 +536,9 @@ function asksNothing({ anyOf, required, forced, parents, depth, ratio, newWindow
   return anyOf.length + required.length + forced.length + parents.length === 0 && depth === null && ratio === null && newWindow === null;
 }
 
-/** Where what is in an element stands, for one that the parser added; null where nothing in it has a place. */
-function placeWithin(element: ElementNode): Range | null {
-  const [first, last] = [placedIn(element, 'first'), placedIn(element, 'last')];
-  if (first === null || last === null) return null;
-  const end = last.type === 'element' ? endOf(last) : last.end;
-  return end > first.start ? { start: first.start, end } : null;
-}
-
-/** So many nodes are looked at for a place. */
-const NEAR = 100;
-
-/** The first or the last node in an element that was in the input. */
-function placedIn(element: ElementNode, which: 'first' | 'last'): ChildNode | null {
-  let holder: ElementNode | null = element;
-  while (holder !== null) {
-    const { children }: ElementNode = holder;
-    const near: ChildNode[] = which === 'first' ? children.slice(0, NEAR) : children.slice(-NEAR).reverse();
-    const placed = near.find(({ start }) => start >= 0);
-    if (placed !== undefined) return placed;
-    holder = (near.find((node) => node.type === 'element' && node.children.length > 0) as ElementNode | undefined) ?? null;
-  }
-  return null;
-}
-
 /** Elements that hold no line of their own to stand on. */
 const PADLESS: ReadonlySet<string> = new Set('table thead tbody tfoot tr colgroup ul ol menu dl select optgroup picture'.split(' '));
 
 function isBreak(node: ChildNode): boolean {
   return node.type === 'element' && node.name === 'br';
-}
-
-/** The place of a piece of an attribute's value, where the source shows the value as it is: without references. */
-function pieceIn(input: string, { start, end }: Range, piece: Range): Range | undefined {
-  const source = input.slice(start, end);
-  const equals = /^[^=]*=[\t\n\f\r ]*["']?/.exec(source);
-  if (equals === null || /[&\r\0]/.test(source)) return undefined;
-  return { start: start + equals[0].length + piece.start, end: Math.min(end, start + equals[0].length + piece.end) };
-}
-
-const FORMATTING: ReadonlySet<string> = new Set('a b big code em font i nobr s small strike strong tt u'.split(' '));
-
-/**
- * Whether the parser made an element in addition to the one that stands in the input: formatting that was reopened in the
- * next block or split around one (HTML, section 13.2.6.4.7, the adoption agency algorithm). The first one is reported.
- */
-function isCopy(element: ElementNode): boolean {
-  return element.isCopy || (element.start < 0 && FORMATTING.has(element.name));
-}
-
-function endOf(element: ElementNode): number {
-  return element.end < 0 ? element.startTagEnd : element.end;
-}
-
-function severityOfElement(element: ElementNode, action: string, textLost: number): Severity {
-  if (textLost > 0 || (REPLACED_ELEMENTS.has(element.name) && action !== 'shown-as-text')) return 'loss';
-  if (action === 'shown-as-text') return 'change';
-  return HIDDEN_ELEMENTS.has(element.name) || isBareWrapper(element) ? 'tidy' : 'change';
-}
-
-function isBareWrapper(element: ElementNode): boolean {
-  return (element.name === 'span' || element.name === 'div' || element.name.includes(':')) && element.attributes.length === 0;
-}
-
-const NOTICED_ATTRIBUTES: ReadonlySet<string> = new Set([
-  'href',
-  'src',
-  'style',
-  'class',
-  'align',
-  'color',
-  'bgcolor',
-  'width',
-  'height',
-  'target',
-  'start',
-  'type',
-  'colspan',
-  'rowspan',
-]);
-
-function severityOfAttribute(name: string): Severity {
-  return NOTICED_ATTRIBUTES.has(name) ? 'change' : 'tidy';
 }
