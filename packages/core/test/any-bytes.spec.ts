@@ -103,16 +103,11 @@ test('pasting any content gives clean markup', () => {
   );
 });
 
-test.each(['<td>x', '<tr>', '<li>x', '<p>x', '<b>x</b><div>y</div>', '<li></li>', '<br>', '<col>', '<option>x', 'x<!--c-->', '<rt>x'])(
-  'two hundred thousand of %j beside each other',
-  (piece) => {
-    for (const [open, close] of [
-      ['', ''],
-      ['<table>', '</table>'],
-      ['<span>', '</span>'],
-    ] as const) {
-      const out = clean(`${open}${piece.repeat(200_000)}${close}`, rules).html;
-      expect(typeof out).toBe('string');
-    }
-  },
-);
+test.each([
+  ...['<td>x', '<tr>', '<li>x', '<p>x', '<li></li>', '<br>', '<col>', '<option>x', 'x<!--c-->', '<rt>x'].map((piece) => [piece, '']),
+  ...['<td>x', '<tr>', '<col>'].map((piece) => [piece, 'table']),
+  ...['<p>x', '<b>x</b><div>y</div>', '<rt>x'].map((piece) => [piece, 'span']),
+])('two hundred thousand of %j beside each other in <%s>', (piece, around) => {
+  const all = piece.repeat(200_000);
+  expect(typeof clean(around === '' ? all : `<${around}>${all}</${around}>`, rules).html).toBe('string');
+});
