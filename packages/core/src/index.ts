@@ -67,15 +67,8 @@ export { AUTHOR_TASKS, tryTasks, type AuthorTask, type TaskAnswer } from './tool
 export { toolbarOptionsSchema, toolbarSchema, type Toolbar, type ToolbarOptions } from './profile/toolbar-schema';
 export { surfaceSchema, type Surface as SurfaceSettings } from './profile/surface-schema';
 export { SAFETY_FLOOR, URL_ATTRIBUTES } from './markup/floor';
-export {
-  compileRules,
-  isAttributeForbidden,
-  type CompiledAttribute,
-  type CompiledElement,
-  type CompiledRules,
-  type CompileOptions,
-  type Outcome,
-} from './markup/compile';
+export { compileRules, isAttributeForbidden } from './markup/compile';
+export type { CompiledAttribute, CompiledElement, CompiledRules, CompileOptions, Outcome } from './markup/compiled';
 export { ELEMENT_CATALOGUE, type ElementGroup } from './markup/catalogue';
 export { headingTarget } from './markup/headings';
 export { applyRules } from './markup/apply';

@@ -1,5 +1,5 @@
 import type { StyledPage } from '../likeness/styled';
-import type { CompiledRules } from '../markup/compile';
+import type { CompiledRules } from '../markup/compiled';
 import type { JsonObject } from '../profile/merge-patch';
 import type { ResolvedProfile } from '../profile/resolve';
 import type { AttributeTest, ElementRule, HouseLimits } from '../profile/schema';

@@ -1,6 +1,6 @@
 import { ELEMENT_CATALOGUE } from '../markup/catalogue';
 import { SAFETY_FLOOR } from '../markup/floor';
-import type { CompiledRules } from '../markup/compile';
+import type { CompiledRules } from '../markup/compiled';
 import type { AttributeTest, Markup } from '../profile/schema';
 import type { ResolvedProfile } from '../profile/resolve';
 

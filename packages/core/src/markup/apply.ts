@@ -19,7 +19,7 @@ import { placeOfText, replaceText } from '../html/text-place';
 import type { Reason, Stage } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
 import { judgeAttributes } from './attributes';
-import type { CompiledElement, CompiledRules, Demands } from './compile';
+import type { CompiledElement, CompiledRules, Demands } from './compiled';
 import { tidyHardSpaces } from './hard-spaces';
 import { headingRules, shiftOf } from './headings';
 import { collectIds, type IdNames } from './ids';

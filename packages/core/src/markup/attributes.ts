@@ -3,7 +3,8 @@ import type { Action, Reason } from '../ledger/entry';
 import type { Authority } from '../ledger/ledger';
 import { hostOf } from './address';
 import { isAddressSafe } from './attribute-test';
-import { isAttributeForbidden, type CompiledAttribute, type CompiledElement, type Demands } from './compile';
+import { isAttributeForbidden } from './compile';
+import type { CompiledAttribute, CompiledElement, Demands } from './compiled';
 import { SAFETY_FLOOR, URL_ATTRIBUTES } from './floor';
 import { isId as isPrefixed, prefixed, unprefixed, type IdNames } from './ids';
 

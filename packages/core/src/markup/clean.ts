@@ -7,7 +7,7 @@ import { renderedText } from '../html/rendered-text';
 import type { LedgerEntry, Stage } from '../ledger/entry';
 import { Ledger, type Authority, type Report } from '../ledger/ledger';
 import { applyRules } from './apply';
-import type { CompiledRules } from './compile';
+import type { CompiledRules } from './compiled';
 import { layOut } from './layout';
 import { isSurelyStable } from './stability';
 

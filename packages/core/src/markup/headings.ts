@@ -1,6 +1,7 @@
 import { FragmentNode, type ParentNode } from '../html/node';
 import { visibleLetters } from '../html/text';
-import { nearestLevel, type CompiledElement, type CompiledRules } from './compile';
+import { nearestLevel } from './compile';
+import type { CompiledElement, CompiledRules } from './compiled';
 
 const HEADING = /^h([1-6])$/;
 

@@ -7,7 +7,8 @@ import { fromPointer, valueAt } from '../profile/pointer';
 import { resolveProfile, type ResolvedProfile } from '../profile/resolve';
 import { hostOf, schemeOf } from './address';
 import { clean } from './clean';
-import { compileRules, type CompileOptions } from './compile';
+import { compileRules } from './compile';
+import type { CompileOptions } from './compiled';
 import { readDeclarations } from './inline-style';
 import { listed, narrowestStyleTest, narrowestTest, unique } from './narrow';
 

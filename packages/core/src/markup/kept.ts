@@ -1,4 +1,4 @@
-import type { CompiledRules } from './compile';
+import type { CompiledRules } from './compiled';
 
 /** Whether the rules keep an attribute with a value on an element; of several words, each must be kept. */
 export function isValueKept(rules: CompiledRules, element: string, attribute: string, value: string): boolean {

@@ -2,7 +2,8 @@ import { elementOf, groupEntries, type EntryGroup } from '../ledger/groups';
 import { mergePatch, type JsonObject } from '../profile/merge-patch';
 import type { ResolvedProfile } from '../profile/resolve';
 import { clean } from './clean';
-import { compileRules, type CompileOptions } from './compile';
+import { compileRules } from './compile';
+import type { CompileOptions } from './compiled';
 import { patched, patchToKeep } from './keep';
 import { riskOfAttribute, riskOfElement, type Risk } from './risk';
 

@@ -6,7 +6,7 @@ import { startTag } from '../html/serialize';
 import type { Action, Reason, Severity, Stage } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
 import type { AttributeChange } from './attributes';
-import type { CompiledElement } from './compile';
+import type { CompiledElement } from './compiled';
 import { endOf, isCopy, pieceIn, placeWithin } from './place';
 import { severityOfAttribute, severityOfElement } from './severity';
 

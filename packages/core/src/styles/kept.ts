@@ -1,4 +1,4 @@
-import type { CompiledRules } from '../markup/compile';
+import type { CompiledRules } from '../markup/compiled';
 import { isValueKept } from '../markup/kept';
 import type { StyleAct } from './act';
 

@@ -1,4 +1,4 @@
-import type { CompiledRules } from '../markup/compile';
+import type { CompiledRules } from '../markup/compiled';
 import type { JsonObject } from '../profile/merge-patch';
 import { isObject } from '../profile/merge-patch';
 import type { ResolvedProfile } from '../profile/resolve';

@@ -1,4 +1,4 @@
-import type { CompiledRules } from '../markup/compile';
+import type { CompiledRules } from '../markup/compiled';
 import type { Toolbar } from '../profile/toolbar-schema';
 import { arrangeToolbar } from './arrange';
 import type { ButtonId } from '../profile/button-ids';
