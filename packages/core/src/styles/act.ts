@@ -5,8 +5,8 @@ import { parseCss } from '../css/parse';
 export type StyleKind =
   /** The block becomes another element. */
   | 'block'
-  /** The container around the selection gets classes or attributes. */
-  | 'container'
+  /** The element around the selection gets classes or attributes. */
+  | 'holder'
   /** The chosen thing, such as a picture, gets classes or attributes. */
   | 'thing'
   /** The selected words are wrapped. */
@@ -36,7 +36,7 @@ export type ReadStyle = { ok: true; act: StyleAct } | { ok: false; refusal: Styl
 /** Elements that hold lines of text and are made from one another (HTML, section 4.3 and 4.4). */
 const BLOCKS: ReadonlySet<string> = new Set('p h1 h2 h3 h4 h5 h6 pre address'.split(' '));
 /** Elements around others: they are not made from a block, but can be marked where they stand. */
-const CONTAINERS: ReadonlySet<string> = new Set(
+const HOLDERS: ReadonlySet<string> = new Set(
   'blockquote div section article aside header footer nav main figure figcaption ul ol li dl dt dd table caption thead tbody tfoot tr td th details summary center'.split(
     ' ',
   ),
@@ -112,10 +112,10 @@ export function readStyle(selector: string): ReadStyle {
     .join('');
   const direct = lastCombinator > 0 && nodes[lastCombinator]!.type === 'Combinator' && nodes[lastCombinator].name === '>';
   const name = element === '' ? 'span' : element;
-  const kind: StyleKind = THINGS.has(name) ? 'thing' : BLOCKS.has(name) ? 'block' : CONTAINERS.has(name) ? 'container' : 'inline';
-  if (!BLOCKS.has(name) && !CONTAINERS.has(name) && !THINGS.has(name) && !WORDS.has(name)) return refuse('not-content', name);
-  // A container or a thing that is only named gets nothing: the style would not show whether it is on.
-  if ((kind === 'container' || kind === 'thing') && classes.length === 0 && attributes.length === 0 && name !== 'blockquote')
+  const kind: StyleKind = THINGS.has(name) ? 'thing' : BLOCKS.has(name) ? 'block' : HOLDERS.has(name) ? 'holder' : 'inline';
+  if (!BLOCKS.has(name) && !HOLDERS.has(name) && !THINGS.has(name) && !WORDS.has(name)) return refuse('not-content', name);
+  // A holder or a thing that is only named gets nothing: the style would not show whether it is on.
+  if ((kind === 'holder' || kind === 'thing') && classes.length === 0 && attributes.length === 0 && name !== 'blockquote')
     return refuse('anything', name);
   return {
     ok: true,

@@ -79,7 +79,7 @@ function aroundTags({ around, element, kind }: StyleAct): [string, string] {
     // The sample of a cell stands in a table already.
     if (classes.length === 0 && within.includes(`<${name}`)) continue;
     const tag = tagOf({ element: name, classes, attributes: [] });
-    const inTable = name === 'table' && kind !== 'container';
+    const inTable = name === 'table' && kind !== 'holder';
     open += inTable ? `${tag}<tbody><tr><td>` : name === 'ul' || name === 'ol' ? `${tag}<li>` : tag;
     close = `${inTable ? '</td></tr></tbody></table>' : name === 'ul' || name === 'ol' ? `</li></${name}>` : `</${name}>`}${close}`;
   }

@@ -16,7 +16,7 @@ export function actSentence(act: StyleAct): string {
       return gets === ''
         ? `Turns the block in which the cursor stands into ${element}, ${meanings.get(element) ?? 'a block'}.${place}`
         : `Turns the block in which the cursor stands into ${element}, and gives it ${gets}.${place}`;
-    case 'container':
+    case 'holder':
       return gets === ''
         ? `Puts ${element} around the block in which the cursor stands.${place}`
         : `Gives the ${element} in which the cursor stands ${gets}. It makes none where there is none.${place}`;

@@ -130,7 +130,7 @@ export function styleHere(
       if (!isPlace(state, $from.depth, selector, act, within)) return elsewhere;
       return onNode(state.selection.from, node, group);
     }
-    case 'container': {
+    case 'holder': {
       for (let depth = $from.depth; depth > 0; depth--) {
         const node = $from.node(depth);
         if (elementOf(node) !== act.element || node.type.spec['isMark'] === true) continue;
