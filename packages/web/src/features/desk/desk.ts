@@ -66,6 +66,8 @@ export class Desk {
       const id = this.id();
       this.document.set(null);
       this.failure.set('');
+      this.message.set('');
+      this.isChanged.set(false);
       this.api.document(id).subscribe({
         next: (document) => this.document.set(document),
         error: ({ message }: ApiFailure) => this.failure.set(message),
