@@ -62,6 +62,13 @@ describe('words that were apart stay apart', () => {
     ['and however deep', { b: {}, i: {}, p: {} }, 'a<b><i><div></div></i></b>c', '<p>a</p><b><i></i></b><p>c</p>'],
     ['a control at the edges of a word of the line', { b: {} }, 'a<b><button>x</button></b>c', 'a <b>x</b> c'],
     ['a control that goes from it', { b: {} }, 'a<b><input></b>c', 'a<b></b> c'],
+    ['lines that stood as they were written', { p: {} }, '<pre>a\n\nb</pre>c', '<p>a</p>\n\n<p>b</p><p>c</p>'],
+    ['also in words of the line', { b: {}, br: {} }, '<pre>a<b>b\nc</b></pre>', 'a<b>b\n<br>c</b>'],
+    ['and under another name', { div: {}, br: {}, pre: { outcome: 'rename', to: 'div' } }, '<pre>a\nb</pre>', '<div>a\n<br>b</div>'],
+    ['else by what stands there', {}, '<textarea>a\nb</textarea>', 'a\nb'],
+    ['but where they are kept as they are', { pre: {}, p: {} }, '<pre>a\nb</pre>', '<pre>a\nb</pre>'],
+    ['or where one around them keeps them', { pre: {}, br: {} }, '<pre>a\nb<listing>c\nd</listing></pre>', '<pre>a\nb<br>c\nd</pre>'],
+    ['or were never lines', { p: {} }, '<p>a\nb</p>', '<p>a\nb</p>'],
     ['a word that was a block by its style', { span: {} }, '<span style="display:block">a</span>b', '<span>a</span> b'],
     ['an empty block that goes', { div: { empty: 'remove' }, p: {} }, 'a<div></div>b', '<p>a</p><p>b</p>'],
     ['controls', {}, '<button>a</button><button>b</button>', 'a b'],
@@ -89,6 +96,8 @@ describe('words that were apart stay apart', () => {
       ['One', '<p>'],
       ['Two', '<p>'],
     ]);
+    const lines = clean('<pre>a&amp;b\r\nc&lt;\nd</pre>', rulesOf({ elements: { p: {} } })).ledger;
+    expect(lines.filter(({ reason }) => reason === 'words-apart').map(({ before }) => before)).toEqual(['a&amp;b', 'c&lt;', 'd']);
   });
 
   const holds = (html: string, rules: CompiledRules): void => expect([html, wordsStayApart(html, rules)]).toEqual([html, null]);

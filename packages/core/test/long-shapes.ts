@@ -34,6 +34,7 @@ export const LONG_SHAPES: Readonly<Record<string, (n: number) => string>> = {
   'numbers that follow': counted((i) => `<p>${i}) one</p>`),
   'lines with breaks': times('line of words that is long enough to be one<br>'),
   'breaks alone': times('<br>'),
+  'lines as written': (n) => `<pre>${'x &amp; y\n'.repeat(n)}</pre>`,
   'levels of lists': counted((i) => `<ul data-level="${i % 9}"><li>x</li></ul>`),
   notes: (n) =>
     counted((i) => `<p><a href="#n${i}" name="r${i}">${i}</a></p>`)(n) +

@@ -1,7 +1,7 @@
 import type { Parting } from './display';
 import { isBlock, REPLACED_ELEMENTS, VOID_ELEMENTS } from './elements';
 import { append, CommentNode, ElementNode, HTML_NAMESPACE, joinText, TextNode, type ChildNode, type ParentNode } from './node';
-import { replaceText, placeOfText } from './text-place';
+import { partOfText, placeOfText, replaceText } from './text-place';
 import type { Range } from './positions';
 import { steps } from './steps';
 import { hasLetters } from './text';
@@ -60,6 +60,19 @@ export class Boundaries {
   /** The same for the other side of what a boundary was put before. */
   markAgain(target: ParentNode, boundary: Boundary | null): void {
     if (boundary !== null) this.mark(target, boundary.parting, boundary.cause);
+  }
+
+  /** Puts text whose white space stood as it was written where it no longer does: its lines are still apart. */
+  putLines(target: ParentNode, text: TextNode, cause: unknown = null): void {
+    const { length } = text.value;
+    for (let from = 0; from < length;) {
+      steps.taken++;
+      const end = text.value.indexOf('\n', from) + 1;
+      const to = end === 0 ? length : end;
+      append(target, to - from === length ? text : partOfText(text, from, to));
+      if (end > 0) this.mark(target, 'line', cause);
+      from = to;
+    }
   }
 
   /** Whether anything in a target waits to be settled. */

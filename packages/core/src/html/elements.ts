@@ -31,3 +31,6 @@ const BLOCK_ELEMENTS: ReadonlySet<string> = new Set(
 export function isBlock(name: string): boolean {
   return BLOCK_ELEMENTS.has(name);
 }
+
+/** White space in these stands as it was written (HTML, section 15.3.3). */
+export const AS_WRITTEN: ReadonlySet<string> = new Set(['pre', 'textarea', 'listing', 'xmp', 'plaintext']);

@@ -1,9 +1,7 @@
 import { isHidden, partingOf } from './display';
+import { AS_WRITTEN } from './elements';
 import type { Node } from './node';
 import { steps } from './steps';
-
-/** White space in these stands as it was written (HTML, section 15.3.3). */
-const AS_WRITTEN: ReadonlySet<string> = new Set(['pre', 'textarea', 'listing', 'xmp', 'plaintext']);
 
 /**
  * The text of a tree as a reader sees it (HTML, section 3.2.7 "The innerText getter", rendered text), worked out without

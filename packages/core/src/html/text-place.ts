@@ -1,4 +1,4 @@
-import type { Stretch, TextNode } from './node';
+import { TextNode, type Stretch } from './node';
 import type { Range } from './positions';
 
 /*
@@ -22,6 +22,16 @@ export function placeOfText(text: TextNode, from = 0, to = text.value.length): R
   }
   const start = startIn(text, stretches, from);
   return { start, end: Math.max(start, endIn(text, stretches, to)) };
+}
+
+/** A part of a text as a text of its own, which knows where its characters were read. */
+export function partOfText(text: TextNode, from: number, to: number): TextNode {
+  const part = new TextNode(text.value.slice(from, to));
+  if (text.start < 0) return part;
+  const kept: Stretch[] = [];
+  addPart(kept, stretchesOf(text), text.value.length, from, to, -from);
+  placeBy(part, kept);
+  return part;
 }
 
 /** A part of a text and what takes its place: UTF-16 offsets into the value. */
@@ -60,6 +70,11 @@ export function replaceParts(text: TextNode, changes: readonly TextChange[]): vo
   }
   keep(length);
   text.value = out;
+  placeBy(text, kept);
+}
+
+/** Notes where the stretches of a text were read; one without any stays where it was. */
+function placeBy(text: TextNode, kept: Stretch[]): void {
   const [first] = kept;
   if (first === undefined) return;
   text.start = first.start;
@@ -68,7 +83,7 @@ export function replaceParts(text: TextNode, changes: readonly TextChange[]): vo
     if (start < text.start) text.start = start;
     if (end > text.end) text.end = end;
   }
-  text.stretches = kept.length === 1 && first.end - first.start === out.length ? null : kept;
+  text.stretches = kept.length === 1 && first.end - first.start === text.value.length ? null : kept;
 }
 
 function stretchesOf({ stretches, start, end }: TextNode): Stretch[] {

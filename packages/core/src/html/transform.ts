@@ -1,5 +1,6 @@
 import { Boundaries, type Means } from './boundary';
 import { partingAround, partingOf, type Parting } from './display';
+import { AS_WRITTEN } from './elements';
 import { append, type ChildNode, type CommentNode, type ElementNode, type ParentNode, takeOff, type TextNode } from './node';
 import { steps } from './steps';
 
@@ -31,13 +32,18 @@ export function transform(root: ParentNode, { element, text, comment, done, apar
     fills: ElementNode | null;
     /** What parts the content of an element that is unwrapped from what follows it. */
     parting: Parting | null;
+    /** Whether white space in it is as it was written, or was so until an element around it went. */
+    lines: 'kept' | 'lost' | null;
   }
   const boundaries = new Boundaries();
   const stack: Open[] = [];
   const open = (source: ParentNode, target: ParentNode, fills: ElementNode | null, parting: Parting | null): void => {
     const { children } = source;
     source.children = [];
-    stack.push({ children, next: 0, target, fills, parting });
+    const isWritten = source.type === 'element' && AS_WRITTEN.has(source.name);
+    const around = stack[stack.length - 1]?.lines ?? null;
+    const lines = !isWritten || around === 'kept' ? around : fills === null ? 'lost' : 'kept';
+    stack.push({ children, next: 0, target, fills, parting, lines });
   };
   open(root, root, null, null);
   while (stack.length > 0) {
@@ -74,7 +80,8 @@ export function transform(root: ParentNode, { element, text, comment, done, apar
         append(target, node);
         if (node === child && child.type === 'element') open(child, child, child, null);
       }
-    } else {
+    } else if (child.type === 'text' && frame.lines === 'lost') boundaries.putLines(target, child);
+    else {
       append(target, child);
       if (child.type === 'element') open(child, child, child, null);
     }

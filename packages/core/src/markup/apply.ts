@@ -1,6 +1,6 @@
 import { Boundaries, Boundary, type Means } from '../html/boundary';
 import { isHidden, partingAround, partingOf, type Parting } from '../html/display';
-import { HIDDEN_ELEMENTS, NOTHING_WITHOUT_SOURCE, REPLACED_ELEMENTS, VOID_ELEMENTS } from '../html/elements';
+import { AS_WRITTEN, HIDDEN_ELEMENTS, NOTHING_WITHOUT_SOURCE, REPLACED_ELEMENTS, VOID_ELEMENTS } from '../html/elements';
 import {
   append,
   type ChildNode,
@@ -23,7 +23,7 @@ import type { CompiledElement, CompiledRules, Demands } from './compiled';
 import { tidyHardSpaces } from './hard-spaces';
 import { headingRules, shiftOf } from './headings';
 import { collectIds, type IdNames } from './ids';
-import { Notes, type Frame } from './notes';
+import { Notes, type Cause, type Frame } from './notes';
 import { MADE_WHOLES, wholesOf } from './parts';
 import { endOf, isCopy } from './place';
 
@@ -33,12 +33,6 @@ const HTML_STANDARD: Authority = { layer: 'html-standard', rule: '' };
 
 /** Headings have six levels, so that after as many rounds all are where they belong. */
 const MOST_SHIFTS = 6;
-
-/** Who took away what parted words, and where. */
-interface Cause {
-  by: Authority;
-  path: string;
-}
 
 /**
  * Applies compiled markup rules to a tree, in one walk with a stack of its own.
@@ -138,21 +132,31 @@ class Walk {
       shows: false,
       isHidden,
       after: null,
+      lines: this.frames[this.frames.length - 1]?.lines ?? null,
     });
+  }
+
+  /** Whose doing it is that lines are no longer seen as such in an element that kept them and goes: unless another around it does. */
+  private linesWithout(name: string, frame: Frame, by: Authority): Frame['lines'] {
+    return AS_WRITTEN.has(name) && frame.lines !== 'kept' ? this.causeOf(name, frame, by) : frame.lines;
+  }
+
+  private causeOf(name: string, frame: Frame, by: Authority): Cause {
+    return { by, path: this.ledger === null ? '' : this.notes.pathOf(name, frame) };
   }
 
   /** The same for an element that goes while its content stays. What parted its words from those beside it still does. */
   private openInto(element: ElementNode, frame: Frame, by: Authority, endText = '', parting = partingOf(element)): void {
     const boundary = this.mark(frame, parting, element.name, by);
+    const lines = this.linesWithout(element.name, frame, by);
     this.open(element, frame.target, frame.depth, endText, frame.elementsSeen, null, frame.isHidden);
-    this.frames[this.frames.length - 1]!.after = boundary;
+    Object.assign(this.frames[this.frames.length - 1]!, { after: boundary, lines });
   }
 
   /** Notes that words on the two sides of the place that a frame is at are apart, by whom and since what went. */
   private mark(frame: Frame, parting: Parting | null, name: string, by: Authority): Boundary | null {
     if (parting === null) return null;
-    const cause: Cause = { by, path: this.ledger === null ? '' : this.notes.pathOf(name, frame) };
-    return this.boundaries.mark(frame.target, parting, cause);
+    return this.boundaries.mark(frame.target, parting, this.causeOf(name, frame, by));
   }
 
   /** Puts what is needed in the place of the boundaries of a target that is complete. */
@@ -256,7 +260,8 @@ class Walk {
 
   private put(text: TextNode, frame: Frame): void {
     if (this.seesEmpty && !frame.shows && hasLetters(text.value)) frame.shows = true;
-    append(frame.target, text);
+    if (frame.lines === null || frame.lines === 'kept') append(frame.target, text);
+    else this.boundaries.putLines(frame.target, text, frame.lines);
     if (!this.hasHardSpaces && this.rules.hardSpaces !== null && text.value.includes('\u00a0')) this.hasHardSpaces = true;
   }
 
@@ -344,8 +349,9 @@ class Walk {
       return;
     } else if (element.children.length > 0) {
       if (demands?.depth != null) this.openOf.set(rule.name, (this.openOf.get(rule.name) ?? 0) + 1);
+      const lines = AS_WRITTEN.has(element.name) ? 'kept' : this.linesWithout(original, frame, rule.by);
       this.open(element, element, depth + 1, '', frame.elementsSeen, rule, frame.isHidden || isHidden(element));
-      this.frames[this.frames.length - 1]!.after = boundary;
+      Object.assign(this.frames[this.frames.length - 1]!, { after: boundary, lines });
       return;
     } else if (this.seesEmpty && !VOID_ELEMENTS.has(element.name) && !REPLACED_ELEMENTS.has(element.name))
       this.closeEmpty(element, rule, frame);

@@ -37,6 +37,14 @@ export interface Frame {
   isHidden: boolean;
   /** What parts it from the words behind it, where its tags went. */
   after: Boundary | null;
+  /** Whether white space in here is as it was written, or else who took what kept it so; null where it never was. */
+  lines: Cause | 'kept' | null;
+}
+
+/** Who took away what parted words, and where. */
+export interface Cause {
+  by: Authority;
+  path: string;
 }
 
 /** Writes the entries of a walk: what was done to the child that a frame is at, with its place and its path. */
