@@ -13,7 +13,7 @@ import { randomRuleSets } from '../packages/core/test/random-rules';
 import { tangledMarkup } from '../packages/core/test/tangled-markup';
 import { compileSchema } from '../packages/editor/src/schema/compile';
 import { DEMO_PROFILES, demoProfile } from '../packages/editor/test/demo';
-import { opensWhole } from '../packages/editor/test/open-law';
+import { opensWhole, undoGivesBack } from '../packages/editor/test/open-law';
 import { at } from '../scripts/lib/paths.mjs';
 import { launchBrowser } from './support';
 import { outlineOf, outlinesInBrowser } from './tree-outline';
@@ -164,6 +164,10 @@ const LAWS: readonly { name: string; broken: (html: string) => string | null }[]
       const { rules, schema } = one(schemas);
       return opensWhole(html, schema) ?? opensWhole(clean(html, rules).html, schema);
     },
+  },
+  {
+    name: 'undo to the start gives the same bytes',
+    broken: (html) => undoGivesBack(html, one(schemas).schema, Array.from({ length: 3 + below(12) }, random)),
   },
 ];
 let cases = 0;

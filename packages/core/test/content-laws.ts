@@ -19,10 +19,10 @@ import { wholesOf } from '../src/markup/parts';
 
 type Root = ParsedFragment['root'];
 
-/** For each word the one that goes on from it without anything between, as a reader sees it. */
+/** For each word the one that goes on from it without anything between, as a reader sees it; brackets of readings part them. */
 function neighbours(root: Root): Set<string> {
   const pairs = new Set<string>();
-  for (const word of renderedWords(root)) {
+  for (const word of renderedWords(root).flatMap((one) => one.split(/[()]/))) {
     const parts = word.match(/w\d+\./g) ?? [];
     for (let i = 1; i < parts.length; i++) pairs.add(parts[i - 1]! + parts[i]!);
   }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { ELEMENT_CATALOGUE } from '../src/index';
+import { wholeContent } from './whole-content';
 
 /** Every element of the catalogue, so that no list of ours can leave one out. */
 export const CATALOGUE_NAMES: readonly string[] = ELEMENT_CATALOGUE.flatMap(({ elements }) => elements.map(({ name }) => name));
@@ -47,22 +48,36 @@ const tree: fc.Arbitrary<Made> = fc.letrec<{ node: Made }>((tie) => ({
   }),
 })).node;
 
-function written(parts: readonly (Made | string)[], next: () => string): string {
+function written(parts: readonly (Made | string)[]): string {
   return parts
     .map((part) =>
       typeof part === 'string'
-        ? part.replace('#', () => next())
+        ? part
         : VOID.has(part.name)
           ? `<${part.name}${part.attributes}>`
-          : `<${part.name}${part.attributes}>${written(part.children, next)}</${part.name}>`,
+          : `<${part.name}${part.attributes}>${written(part.children)}</${part.name}>`,
     )
     .join('');
 }
 
-/** Markup with elements of every kind in each other, whether they may stand there or not, and words `w1`, `w2` … in order. */
+/**
+ * Markup with elements of every kind in each other, whether they may stand there or not, or with wholes whose parts are in
+ * order; words are `w1.`, `w2.` … in order.
+ */
 export const randomContent: fc.Arbitrary<string> = fc
-  .array(fc.oneof({ weight: 1, arbitrary: fc.constantFrom('#', ' ') }, { weight: 3, arbitrary: tree }), { minLength: 1, maxLength: 4 })
-  .map((parts) => {
+  .oneof(
+    {
+      weight: 3,
+      arbitrary: fc
+        .array(fc.oneof({ weight: 1, arbitrary: fc.constantFrom('#', ' ') }, { weight: 3, arbitrary: tree }), {
+          minLength: 1,
+          maxLength: 4,
+        })
+        .map(written),
+    },
+    { weight: 2, arbitrary: wholeContent },
+  )
+  .map((markup) => {
     let count = 0;
-    return written(parts, () => `w${(count += 1)}.`);
+    return markup.replace(/#/g, () => `w${(count += 1)}.`);
   });

@@ -32,6 +32,7 @@ import { standInBoxes } from './paste/stand-ins';
 import { buildPasteStrip, type PasteStrip } from './paste/strip';
 import { findView } from './plugins/find';
 import { indentBlocks, typingKeys } from './plugins/keys';
+import { cursorAmongWords } from './plugins/cursor';
 import { lines, singleSpaces } from './plugins/lines';
 import { opaqueView } from './plugins/opaque-views';
 import { overlay } from './plugins/overlay';
@@ -95,6 +96,8 @@ export class AuthorEditor {
   private readonly frame: HTMLIFrameElement;
   private mount: HTMLElement | null = null;
   private isDestroyed = false;
+  /** Closes the menu that was opened last, if it is still open. */
+  private closeMenu = (): void => undefined;
 
   constructor(private readonly options: AuthorEditorOptions) {
     const { host, resolved, rules, surface } = options;
@@ -254,7 +257,7 @@ export class AuthorEditor {
       say: (message) => this.say(message),
       menu: (label, entries, columns) => {
         const anchor = (id === null ? undefined : this.toolbar.button(id)) ?? this.toolbar.dom;
-        openMenu(anchor, label, entries, () => this.focus(), columns);
+        this.closeMenu = openMenu(anchor, label, entries, () => this.focus(), columns);
       },
       dialog: (options) => openDialog({ ...options, root: this.root, closed: () => this.focus() }),
       replaceAll: (html) => this.replaceAll(html),
@@ -371,6 +374,8 @@ export class AuthorEditor {
           this.showButtons();
           this.findStrip.changed();
           if (!transaction.docChanged) return;
+          // What stood in it was meant for the text as it was.
+          this.closeMenu();
           this.say('');
           this.outline.changed();
           this.foot.changed(view.state.doc);
@@ -481,6 +486,7 @@ export class AuthorEditor {
       overlay({ rules, columnPx: surface.pageKind.contentWidthPx }),
       lines(),
       singleSpaces(),
+      cursorAmongWords(),
       dropCursor({ color: '#23665a', width: 2 }),
       gapCursor(),
       keymap(bindings),

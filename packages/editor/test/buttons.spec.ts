@@ -17,6 +17,8 @@ test.each([
   ['move-up', '<p>a</p><p>b|c</p>', '<p>b|c</p>\n<p>a</p>'],
   ['move-down', '<p>[ab]c</p><p>d</p><p>e</p>', '<p>d</p>\n<p>[ab]c</p>\n<p>e</p>'],
   ['move-down', '<ul><li>a|</li><li>b</li><li>c</li></ul>', '<ul><li>b</li><li>a|</li><li>c</li></ul>'],
+  ['move-down', '<p>[a</p><p>b]</p><p>c</p>', '<p>c</p>\n<p>[a</p>\n<p>b]</p>'],
+  ['move-up', '<ul><li>a</li><li>[b</li><li>c]</li></ul>', '<ul><li>[b</li><li>c]</li><li>a</li></ul>'],
   ['move-up', '<dl><dt>a</dt><dd>|b</dd></dl>', '<dl><dd>|b</dd><dt>a</dt></dl>'],
   ['move-up', `<p>x</p>${table(td('a'), td('b|'))}`, `<p>x</p>\n${table(td('b|'), td('a'))}`],
   ['move-down', '<blockquote><p>a|</p></blockquote><p>b</p>', '<p>b</p>\n<blockquote><p>a|</p></blockquote>'],

@@ -18,9 +18,43 @@ async function typed(before: string, keys: string, profile: JsonObject = PROFILE
   return page.marked;
 }
 
+describe('where nothing else is left to type in', () => {
+  const whole = '<hr>\n<ul><li>[a</li><li>b]</li></ul>\n<hr>';
+  const left = '<hr>\n<p>|</p>\n<hr>';
+  test.each([
+    ['Enter', whole, '<Enter>', left],
+    ['Shift and Enter', whole, '<Shift-Enter>', left],
+    ['Backspace', whole, '<Backspace>', left],
+    ['Delete', '<hr><ul><li>[a</li><li>b]</li></ul>', '<Delete>', '<hr>\n<p>|</p>'],
+    ['a letter typed next', whole, '<Backspace>c', '<hr>\n<p>c|</p>\n<hr>'],
+    ['a thing that is selected goes alone', '<p>a</p><hr>', '<Mod-a><Backspace>', '<p>|</p>'],
+  ])('%s', async (_what, before, keys, after) => expect(await typed(before, keys)).toBe(after));
+});
+
 describe('Enter', () => {
   test.each([
     ['begins a paragraph', '<p>a|b</p>', '<Enter>', '<p>a</p>\n<p>|b</p>'],
+    ['in a quote as well', '<blockquote><p>a|</p></blockquote>', '<Enter>b', '<blockquote><p>a</p><p>b|</p></blockquote>'],
+    [
+      'in place of what is selected',
+      '<blockquote><p>[a</p><p>b]</p></blockquote>',
+      '<Enter>c',
+      '<blockquote><p></p><p>c|</p></blockquote>',
+    ],
+    [
+      'before what stands behind the cursor',
+      '<blockquote><h2>|a</h2></blockquote>',
+      '<Enter>',
+      '<blockquote><p></p><h2>|a</h2></blockquote>',
+    ],
+    ['in an item of two paragraphs', '<ul><li><p>[a</p><p>b]</p></li></ul>', '<Enter>c', '<ul><li><p></p><p>c|</p></li></ul>'],
+    ['of words without a paragraph makes two', '<blockquote>a|</blockquote>', '<Enter>b', '<blockquote><p>a</p><p>b|</p></blockquote>'],
+    [
+      'beside a thing',
+      '<blockquote><p>a</p><hr><p>|</p></blockquote>',
+      '<Backspace><Enter>b',
+      '<blockquote><p>a</p><hr><p>b|</p></blockquote>',
+    ],
     ['behind a heading begins a paragraph', '<h2>a|</h2>', '<Enter>', '<h2>a</h2>\n<p>|</p>'],
     ['in an item begins an item', '<ul><li>a|b</li></ul>', '<Enter>', '<ul><li>a</li><li>|b</li></ul>'],
     [

@@ -107,6 +107,9 @@ const HOLDS_PARAGRAPHS: ReadonlySet<string> = new Set(
   ),
 );
 
+/** Elements in which the parser passes over a line break (HTML, section 13.2.6.4.16 "in select"). */
+const HOLDS_NO_BREAKS: ReadonlySet<string> = new Set(['select', 'optgroup', 'option']);
+
 /** Children that stand on one line. */
 interface Run {
   nodes: ChildNode[];
@@ -207,7 +210,7 @@ function piecesOf(children: readonly ChildNode[], means: Means): (Run | ElementN
     }
     const shows = showsSomething(child, means.shown);
     if (shows && spaced !== null) {
-      if (run.shows && !endsBlank(run.nodes) && !beginsBlank(child)) {
+      if (run.shows && !endsApart(run.nodes) && !beginsApart(child)) {
         run.nodes.push(new TextNode(' '));
         means.onMade?.(' ', placeOfNodes([child]), spaced.cause, null);
       }
@@ -294,7 +297,7 @@ function part(parent: ParentNode, before: Run, after: Run, { cause }: Boundary, 
   const first = after.nodes.find((node) => !isBlank(node));
   if ((last !== undefined && isBreak(last)) || (first !== undefined && isBreak(first))) return;
   const place = placeOfNodes(after.nodes);
-  if (means.lineBreak) {
+  if (means.lineBreak && (parent.type === 'fragment' || !HOLDS_NO_BREAKS.has(parent.name))) {
     push(parent, new ElementNode('br', HTML_NAMESPACE, []));
     means.onMade?.('br', place, cause, null);
     return;
@@ -320,6 +323,17 @@ function endsBlank(nodes: readonly ChildNode[]): boolean {
 
 function beginsBlank(node: ChildNode): boolean {
   return node.type === 'text' && /^[\t\n\f\r ]/.test(node.value);
+}
+
+/** The same, or that an opening bracket ends it: no space belongs behind that. */
+function endsApart(nodes: readonly ChildNode[]): boolean {
+  const last = nodes[nodes.length - 1];
+  return last?.type === 'text' && /[\t\n\f\r \p{Ps}]$/u.test(last.value);
+}
+
+/** The same, or that a closing bracket begins it. */
+function beginsApart(node: ChildNode): boolean {
+  return node.type === 'text' && /^[\t\n\f\r \p{Pe}]/u.test(node.value);
 }
 
 /** Whether there is something to keep apart: letters, or what shows without any. */

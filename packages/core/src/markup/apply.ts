@@ -306,7 +306,7 @@ class Walk {
     // The brackets around a reading are shown only where the reading itself is not.
     const shown = element.name === 'rp' && !frame.isHidden ? -lettersIn(element) : 0;
     this.notes.element(element, frame, 'unwrapped', by, reason, shown);
-    this.openInto(element, frame, by, '', element.name === 'rt' && isBracketed(frame) ? null : partingOf(element));
+    this.openInto(element, frame, by);
   }
 
   private keep(element: ElementNode, rule: CompiledElement, frame: Frame): void {
@@ -526,11 +526,6 @@ const HIDING: ReadonlySet<string> = new Set(['hidden', 'style', 'open', 'popover
 function isHiddenAs(element: ElementNode, name: string): boolean {
   if (name === element.name) return isHidden(element);
   return isHidden(new ElementNode(name, HTML_NAMESPACE, element.attributes));
-}
-
-/** Whether the child that a frame is at has brackets beside it, which part it well enough. */
-function isBracketed({ children, next }: Frame): boolean {
-  return [children[next - 2], children[next]].some((node) => node?.type === 'element' && node.name === 'rp');
 }
 
 /** The letters in an element, whether the element itself shows them or not. */

@@ -69,38 +69,37 @@ export function insertInline(make: (schema: Parameters<Command>[0]['schema']) =>
   };
 }
 
-/** Moves the list item or block of the selection past its neighbour. */
+/** Moves the list items or blocks of the selection past their neighbour. */
 export function moveBlock(direction: -1 | 1): Command {
   return (state, dispatch) => {
-    const { $from } = state.selection;
-    const selected = state.selection instanceof NodeSelection && state.selection.node.isBlock;
-    let depth = selected ? $from.depth + 1 : $from.depth;
-    const item = ancestor(state, (node) => ['li', 'dt', 'dd', 'tr'].includes(node.type.spec['element'] as string));
-    if (item !== null && !selected) ({ depth } = item);
-    for (; depth > 0; depth--) {
+    const { selection } = state;
+    const { $from, $to } = selection;
+    const isNode = selection instanceof NodeSelection && selection.node.isBlock;
+    // The deepest level at which all that is selected stands beside what it is moved past.
+    const shared = isNode ? $from.depth + 1 : Math.min($from.depth, $from.sharedDepth($to.pos) + 1);
+    const item = isNode ? null : ancestor(state, (node) => ['li', 'dt', 'dd', 'tr'].includes(node.type.spec['element'] as string));
+    const isItem = item !== null && item.depth <= shared;
+    for (let depth = isItem ? item.depth : shared; depth > 0; depth--) {
       const parent = $from.node(depth - 1);
-      const index = $from.index(depth - 1);
-      const other = index + direction;
+      const first = $from.index(depth - 1);
+      const last = isNode && depth === shared ? first : $to.index(depth - 1);
+      const other = direction === -1 ? first - 1 : last + 1;
       if (other < 0 || other >= parent.childCount) {
-        if (item !== null) return false;
+        if (isItem) return false;
         continue;
       }
-      const nodes: Node[] = [];
-      parent.forEach((node) => nodes.push(node));
-      [nodes[index], nodes[other]] = [nodes[other]!, nodes[index]!];
-      const fragment = Fragment.from(nodes);
-      if (!parent.type.validContent(fragment)) return false;
+      const moved = Array.from({ length: last + 1 - first }, (_, offset) => parent.child(first + offset));
+      const past = parent.child(other);
+      const nodes = direction === -1 ? [...moved, past] : [past, ...moved];
+      const [from, to] = [Math.min(first, other), Math.max(last, other) + 1];
+      if (!parent.canReplace(from, to, Fragment.from(nodes))) return false;
       if (dispatch !== undefined) {
-        const first = Math.min(index, other);
-        const start = $from.posAtIndex(first, depth - 1);
-        const end = $from.posAtIndex(first + 2 > parent.childCount ? parent.childCount : first + 2, depth - 1);
-        const shift = direction === -1 ? -parent.child(other).nodeSize : parent.child(other).nodeSize;
-        const tr = state.tr.replaceWith(start, end, nodes.slice(first, first + 2));
-        const { selection } = state;
+        const shift = direction * past.nodeSize;
+        const tr = state.tr.replaceWith($from.posAtIndex(from, depth - 1), $from.posAtIndex(to, depth - 1), nodes);
         tr.setSelection(
           selection instanceof NodeSelection
             ? NodeSelection.create(tr.doc, selection.from + shift)
-            : TextSelection.create(tr.doc, selection.anchor + shift, selection.head + shift),
+            : TextSelection.between(tr.doc.resolve(selection.anchor + shift), tr.doc.resolve(selection.head + shift)),
         );
         dispatch(tr.scrollIntoView());
       }

@@ -15,8 +15,10 @@ export interface MenuEntry {
 /**
  * A menu below a button (ARIA Authoring Practices, "Menu Button"): arrows, Home, End, the first letter, Escape.
  * It closes when the focus leaves it.
+ *
+ * @returns closes it
  */
-export function openMenu(anchor: HTMLElement, label: string, entries: readonly MenuEntry[], closed: () => void, columns = 1): void {
+export function openMenu(anchor: HTMLElement, label: string, entries: readonly MenuEntry[], closed: () => void, columns = 1): () => void {
   const host = anchor.ownerDocument;
   const menu = make(host, 'div', { class: columns > 1 ? 'te-menu te-grid' : 'te-menu', role: 'menu', 'aria-label': label, tabindex: -1 });
   if (columns > 1) menu.style.gridTemplateColumns = `repeat(${columns}, 1fr)`;
@@ -77,6 +79,7 @@ export function openMenu(anchor: HTMLElement, label: string, entries: readonly M
   place(menu, anchor, root);
   const on = entries.findIndex(({ isOn }) => isOn === true);
   focus(Math.max(0, on));
+  return () => close(menu.contains(host.activeElement));
 }
 
 /** Puts a panel below its button, inside the editor. */

@@ -1,11 +1,12 @@
 import type { SurfaceSettings } from '@typikon/core';
-import { baseKeymap, chainCommands, exitCode, splitBlockAs } from 'prosemirror-commands';
+import { baseKeymap, chainCommands, exitCode, liftEmptyBlock, newlineInCode, splitBlockAs } from 'prosemirror-commands';
 import { undoInputRule } from 'prosemirror-inputrules';
 import { keymap } from 'prosemirror-keymap';
-import { Selection, type Command, type Plugin } from 'prosemirror-state';
+import { AllSelection, Selection, TextSelection, type Command, type Plugin } from 'prosemirror-state';
 import { changeTextBlocks, attributesOf, withClass } from '../commands/attributes';
 import { liftItem, sinkItem, splitItem, splitTerm } from '../commands/lists';
 import { emptyCells, tableAt, toCell } from '../commands/table';
+import { deleteWhole } from './cursor';
 import { nodeNameOf } from '../schema/compile';
 import { ancestor, isInside } from '../selection';
 
@@ -19,6 +20,29 @@ export const lineBreak: Command = (state, dispatch) => {
 const paragraph: Command = (state, dispatch, view) => {
   const type = state.schema.nodes[nodeNameOf('p')];
   return type !== undefined && splitBlockAs(() => ({ type }))(state, dispatch, view);
+};
+
+/**
+ * Begins a paragraph beside a block of words, or beside a thing that is selected. In quotes, boxes and the like words might
+ * stand without one as well, so what the schema would begin there is not asked.
+ */
+const newParagraph: Command = (state, dispatch, view) => {
+  const type = state.schema.nodes[nodeNameOf('p')];
+  const { $from, $to, empty } = state.selection;
+  if (type === undefined || state.selection instanceof AllSelection) return false;
+  const insert = (at: number, goesIn: boolean): boolean => {
+    const $at = state.doc.resolve(at);
+    if (!$at.parent.canReplaceWith($at.index(), $at.index(), type)) return false;
+    const tr = state.tr.insert(at, type.create());
+    dispatch?.((goesIn ? tr.setSelection(TextSelection.create(tr.doc, at + 1)) : tr).scrollIntoView());
+    return true;
+  };
+  if (!$from.parent.inlineContent && !$to.parent.inlineContent)
+    return insert($from.parentOffset === 0 && $to.index() < $to.parent.childCount ? $from.pos : $to.pos, true);
+  // Words without a paragraph become two, see `lines.ts`.
+  if ($from.parent.type.name === 'line') return false;
+  if (empty && $from.parentOffset === 0 && $from.parent.content.size > 0) return insert($from.before(), false);
+  return splitBlockAs((_node, isAtEnd) => (isAtEnd ? { type } : null))(state, dispatch, view);
 };
 
 /** Begins a `div` with what stands behind the cursor: beside the one around it, or behind the block that the cursor is in. */
@@ -105,13 +129,9 @@ export function typingKeys({ enter, shiftEnter, tab }: SurfaceSettings, indent: 
       tableAt(state) !== null && command(state, dispatch, view);
   return [
     keymap({
-      Enter: chainCommands(splitItem, splitTerm, leavePart, enterBegins),
+      Enter: chainCommands(deleteWhole, splitItem, splitTerm, leavePart, enterBegins, newlineInCode, liftEmptyBlock, newParagraph),
       'Shift-Enter':
-        shiftEnter === 'nothing'
-          ? () => true
-          : shiftEnter === 'paragraph'
-            ? chainCommands(exitCode, paragraph)
-            : chainCommands(exitCode, lineBreak),
+        shiftEnter === 'nothing' ? () => true : chainCommands(deleteWhole, exitCode, shiftEnter === 'paragraph' ? paragraph : lineBreak),
       // A key that leaves the editor is a way out for people without a mouse; tables keep Tab for themselves, as everywhere.
       Tab: chainCommands(
         inTable(toCell(1)),

@@ -1,18 +1,19 @@
 import { parseFragment, type ChildNode } from '@typikon/core';
 import type { Node } from 'prosemirror-model';
 import type { NodeView, NodeViewConstructor } from 'prosemirror-view';
+import { isDomName } from '../schema/dom';
 
 /** What is deeper is kept and not shown. */
 const DEEPEST = 512;
 
-/** Builds the nodes of clean markup, without a parser of the page: nothing is read twice, and nothing runs. */
+/** Builds the nodes of markup without a parser of the page: nothing is read twice. What it holds is not run, see `surface.ts`. */
 function build(host: Document, children: readonly ChildNode[], depth = 0): DocumentFragment {
   const fragment = host.createDocumentFragment();
   for (const child of depth > DEEPEST ? [] : children) {
     if (child.type === 'text') fragment.append(child.value);
-    else if (child.type === 'element') {
-      const element = host.createElementNS(child.namespace, child.name);
-      for (const { name, value } of child.attributes) element.setAttribute(name, value);
+    else if (child.type === 'element' && child.name !== 'script') {
+      const element = host.createElementNS(child.namespace, isDomName(child.name) ? child.name : 'span');
+      for (const { name, value } of child.attributes) if (isDomName(name)) element.setAttribute(name, value);
       element.append(build(host, child.children, depth + 1));
       fragment.append(element);
     }

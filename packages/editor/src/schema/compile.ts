@@ -1,5 +1,6 @@
 import { clean, type CompiledRules } from '@typikon/core';
 import { Schema, type AttributeSpec, type DOMOutputSpec, type MarkSpec, type NodeSpec, type TagParseRule } from 'prosemirror-model';
+import { shownAttributes } from './dom';
 import { BLOCK_LEAVES, CONTAINERS, FLOW, INLINE_LEAVES, MARKS, PARTS, PART_OF, TEXT_BLOCKS } from './elements';
 
 /** The attributes of an element as they stand in the markup: every one that the rules let through. */
@@ -71,7 +72,7 @@ export function compileSchema(rules: CompiledRules): Schema {
       ...(isPreformatted
         ? { code: true, whitespace: 'pre' as const, parseDOM: [{ ...parse(name), preserveWhitespace: 'full' as const }] }
         : {}),
-      toDOM: (node) => [name, node.attrs['attributes'] as HtmlAttributes, 0],
+      toDOM: (node) => [name, shownAttributes(node.attrs['attributes'] as HtmlAttributes), 0],
     };
   }
   for (const [name, content] of Object.entries(CONTAINERS)) {
@@ -92,7 +93,7 @@ export function compileSchema(rules: CompiledRules): Schema {
       defining: true,
       isolating: ['td', 'th', 'figure', 'figcaption', 'details', 'caption', 'summary'].includes(name),
       draggable: name === 'figure',
-      toDOM: (node) => [name, node.attrs['attributes'] as HtmlAttributes, 0],
+      toDOM: (node) => [name, shownAttributes(node.attrs['attributes'] as HtmlAttributes), 0],
     };
   }
   for (const name of MARKS)
@@ -105,14 +106,14 @@ export function compileSchema(rules: CompiledRules): Schema {
         defining: true,
         // Only where it stands around blocks (HTML, section 3.2.5.3 "Transparent content models", and old pages); elsewhere it marks words.
         parseDOM: [{ tag: name, priority: 60, getAttrs: (dom) => (holdsBlocks(dom) ? read(dom) : false) }],
-        toDOM: (node) => [name, node.attrs['attributes'] as HtmlAttributes, 0],
+        toDOM: (node) => [name, shownAttributes(node.attrs['attributes'] as HtmlAttributes), 0],
       };
   for (const name of BLOCK_LEAVES)
     if (isKept(name))
       nodes[nodeNameOf(name)] = {
         ...element(name),
         ...(name === 'col' ? {} : { group: 'block' }),
-        toDOM: (node) => [name, node.attrs['attributes'] as HtmlAttributes],
+        toDOM: (node) => [name, shownAttributes(node.attrs['attributes'] as HtmlAttributes)],
       };
   for (const name of INLINE_LEAVES)
     if (isKept(name))
@@ -122,7 +123,7 @@ export function compileSchema(rules: CompiledRules): Schema {
         group: 'inline',
         selectable: name !== 'br' && name !== 'wbr',
         draggable: name === 'img',
-        toDOM: (node) => [name, node.attrs['attributes'] as HtmlAttributes],
+        toDOM: (node) => [name, shownAttributes(node.attrs['attributes'] as HtmlAttributes)],
         ...(name === 'br' ? { linebreakReplacement: true } : {}),
       };
   for (const [name, isInline] of [
@@ -162,7 +163,7 @@ export function compileSchema(rules: CompiledRules): Schema {
         // Elements of one name may stand in each other, but for links.
         ...(name === 'a' ? {} : { excludes: '' }),
         parseDOM: [parse(name)],
-        toDOM: (mark) => [name, mark.attrs['attributes'] as HtmlAttributes, 0],
+        toDOM: (mark) => [name, shownAttributes(mark.attrs['attributes'] as HtmlAttributes), 0],
       };
   return new Schema({ nodes: withoutEmptyReferences(nodes), marks });
 }

@@ -142,12 +142,15 @@ class Reader {
         run.push(child);
         continue;
       }
-      flush(child.start);
+      const place = placeOf(child);
+      flush(place?.start ?? runStart);
       const taken = this.block(child);
       const node = this.mayStandIn(holder, taken) ? taken : this.opaque(child, false);
       result.nodes.push(node);
-      if (isPlaced(child)) result.pieces.push({ node, start: child.start, end: child.end });
-      runStart = child.end;
+      if (place !== null) {
+        result.pieces.push({ node, ...place });
+        runStart = place.end;
+      }
     }
     flush(end);
     return result;
@@ -177,7 +180,10 @@ class Reader {
   private taken(element: ElementNode, type: NodeType): Node | null {
     if (type.isInline) return null;
     const attributes = attributesOf(element);
-    const level: Level = { start: element.startTagEnd, end: element.endTagStart, pieces: [] };
+    const place = placeOf(element);
+    const isWritten = isPlaced(element);
+    const inner = isWritten ? { start: element.startTagEnd, end: element.endTagStart } : place;
+    const level: Level = { start: inner?.start ?? 0, end: inner?.end ?? 0, pieces: [] };
     let content: Node[];
     if (type.isTextblock) {
       if (element.children.some((child) => child.type === 'element' && this.standsAlone(child))) return null;
@@ -193,11 +199,12 @@ class Reader {
     }
     const fragment = Fragment.from(content);
     if (!type.validContent(fragment)) return null;
-    if (isPlaced(element))
+    if (place !== null)
       this.source.levels.set(attributes, {
         ...level,
-        startTag: this.source.html.slice(element.start, element.startTagEnd),
-        endTag: this.source.html.slice(element.endTagStart, element.end),
+        // Tags that were left out are written once something in them was edited, so that it stays in its place.
+        startTag: isWritten ? this.source.html.slice(element.start, element.startTagEnd) : `<${element.name}>`,
+        endTag: isWritten ? this.source.html.slice(element.endTagStart, element.end) : `</${element.name}>`,
       });
     return type.create({ attributes }, fragment);
   }
@@ -271,6 +278,14 @@ function isWhiteSpace(child: ChildNode): boolean {
 
 function isPlaced(element: ElementNode): boolean {
   return element.start >= 0 && element.end > element.start && !element.isCopy;
+}
+
+/** Where an element stands: from tag to tag, or where the parser added its tags, as far as what it holds. */
+function placeOf(element: ElementNode): { start: number; end: number } | null {
+  if (isPlaced(element)) return { start: element.start, end: element.end };
+  const places = element.children.flatMap((child) => (child.type === 'element' ? (placeOf(child) ?? []) : child.start < 0 ? [] : child));
+  const [first] = places;
+  return first === undefined ? null : { start: first.start, end: places[places.length - 1]!.end };
 }
 
 function attributesOf(element: ElementNode): HtmlAttributes {

@@ -1,5 +1,5 @@
 import { escapeAttribute, escapeText, VOID_ELEMENTS } from '@typikon/core';
-import type { Mark, Node } from 'prosemirror-model';
+import { Fragment, type Mark, type Node } from 'prosemirror-model';
 import type { HtmlAttributes } from './compile';
 import { OPAQUE_BLOCK, OPAQUE_INLINE, PLACE_TO_TYPE } from './compile';
 import type { Level, Source } from './source';
@@ -12,7 +12,7 @@ import type { Level, Source } from './source';
  */
 export function writeDocument(doc: Node, source: Source | null = null): string {
   // What was typed and taken back leaves another document that is the same.
-  if (source?.document != null && doc.eq(source.document)) return source.given;
+  if (source?.document != null && isSame(doc, source.document)) return source.given;
   return new Writer(source).level(doc, source?.top ?? null, '\n');
 }
 
@@ -31,7 +31,7 @@ class Writer {
     parent.forEach((node) => {
       // What was taken back to how it stood, stands there to the letter.
       const expected = level?.pieces[last + 1];
-      const place = known?.get(node) ?? (expected?.node.eq(node) === true ? last + 1 : undefined);
+      const place = known?.get(node) ?? (expected !== undefined && isSame(expected.node, node) ? last + 1 : undefined);
       const isOld = place !== undefined && level !== null && source !== null;
       // A place to type that nothing was typed in is no markup.
       if (!isOld && node.content.size === 0 && (node.type.name === 'line' || node.attrs['attributes'] === PLACE_TO_TYPE)) return;
@@ -74,6 +74,32 @@ class Writer {
     const isNewlineLost = element === 'pre' && content.startsWith('\n');
     return `${tag}${isNewlineLost ? '\n' : ''}${content}${level === undefined || level.endTag === '' ? `</${element}>` : level.endTag}`;
   }
+}
+
+/**
+ * Whether two nodes hold the same. Marks of one type may stand in another order, as they do once one of them was taken away
+ * and given back.
+ */
+function isSame(one: Node, other: Node): boolean {
+  if (one === other) return true;
+  if (!one.hasMarkup(other.type, other.attrs, other.marks)) return false;
+  if (one.isTextblock) return inOneOrder(one.content).eq(inOneOrder(other.content));
+  if (one.childCount !== other.childCount) return false;
+  for (let i = 0; i < one.childCount; i++) if (!isSame(one.child(i), other.child(i))) return false;
+  return true;
+}
+
+/** Words with the marks of one type in an order that does not depend on how they came there. */
+function inOneOrder(words: Fragment): Fragment {
+  let areMany = false;
+  const nodes = words.content.map((node) => {
+    const { marks } = node;
+    if (!marks.some(({ type }, index) => marks[index - 1]?.type === type)) return node;
+    areMany = true;
+    const key = ({ type, attrs }: Mark): string => `${marks.findIndex((mark) => mark.type === type)} ${JSON.stringify(attrs)}`;
+    return node.mark([...marks].sort((a, b) => (key(a) < key(b) ? -1 : 1)));
+  });
+  return areMany ? Fragment.from(nodes) : words;
 }
 
 function startTag(element: string, attributes: HtmlAttributes): string {
