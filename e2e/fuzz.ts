@@ -145,10 +145,10 @@ const isComparable = (html: string): boolean => !/<(select|option|optgroup|selec
  * What is never stored may be read in two ways: `noscript` depends on whether scripts may run, `template` keeps a tree of its
  * own, the names in foreign elements have their own case, Chromium keeps some NUL characters and flattens deep nesting. It
  * also makes processing instructions of `<?`, which were comments, and its quick parser for short fragments reads
- * references without a semicolon in attributes, and does not reopen formatting that has an attribute `is`.
+ * references without a semicolon or a digit in attributes, and does not reopen formatting that has an attribute `is`.
  */
 const isComparableUncleaned = (html: string): boolean =>
-  !/<(template|svg|math|noscript)\b|\0|<\?|<[^>]*\sis[\s=>/]|&[a-z]+[0-9=a-z]*[^;a-z0-9]|&(?:nbsp|amp|lt|gt|quot)[a-z0-9]/i.test(html) &&
+  !/<(template|svg|math|noscript)\b|\0|<\?|<[^>]*\sis[\s=>/]|&[a-z]+[0-9=a-z]*[^;a-z0-9]|&#(?:x(?![0-9a-f])|(?![0-9x]))|&(?:nbsp|amp|lt|gt|quot)[a-z0-9]/i.test(html) &&
   (html.match(/<[a-z]/gi) ?? []).length < 400;
 
 /** Content of every kind of element, tried by the laws that the unit tests try with a seed that stays. */

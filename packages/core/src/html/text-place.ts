@@ -20,8 +20,7 @@ export function placeOfText(text: TextNode, from = 0, to = text.value.length): R
     const at = endIn(text, stretches, from);
     return { start: at, end: at };
   }
-  const start = startIn(text, stretches, from);
-  return { start, end: Math.max(start, endIn(text, stretches, to)) };
+  return spanOf(stretches, text.value.length, from, to);
 }
 
 /** A part of a text as a text of its own, which knows where its characters were read. */
@@ -91,16 +90,20 @@ function stretchesOf({ stretches, start, end }: TextNode): Stretch[] {
 }
 
 function placeIn(text: TextNode, stretches: readonly Stretch[], length: number, from: number, to: number): Range {
-  if (to > from) {
-    const start = offsetIn(stretches, length, from, 'start');
-    return { start, end: Math.max(start, offsetIn(stretches, length, to - 1, 'end')) };
-  }
+  if (to > from) return spanOf(stretches, length, from, to);
   const at = from === 0 ? text.start : offsetIn(stretches, length, from - 1, 'end');
   return { start: at, end: at };
 }
 
-function startIn(text: TextNode, stretches: readonly Stretch[], offset: number): number {
-  return offsetIn(stretches, text.value.length, offset, 'start');
+/** From the first to the last place that characters of the value were read at, which the parser may have moved (HTML, section 13.2.6.1 "foster parenting"). */
+function spanOf(stretches: readonly Stretch[], length: number, from: number, to: number): Range {
+  let start = offsetIn(stretches, length, from, 'start');
+  let end = offsetIn(stretches, length, to - 1, 'end');
+  for (let i = stretchAt(stretches, from), last = stretchAt(stretches, to - 1); i < last; i++) {
+    start = Math.min(start, stretches[i + 1]!.start);
+    end = Math.max(end, stretches[i]!.end);
+  }
+  return { start, end };
 }
 
 function endIn(text: TextNode, stretches: readonly Stretch[], offset: number): number {
