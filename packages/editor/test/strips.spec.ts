@@ -57,6 +57,13 @@ describe('find and replace', () => {
     expect(count(page)).toBe('1 place');
   });
 
+  test('what is looked for is selected, so that it can be written over', async () => {
+    const page = await open('<p>[tide] b</p>');
+    page.press('find-replace');
+    const { value, selectionStart, selectionEnd } = field(page, 'Find') as HTMLInputElement;
+    expect([value, selectionStart, selectionEnd]).toEqual(['tide', 0, 4]);
+  });
+
   test('keys go on, back, replace and close', async () => {
     const page = await open('<p>|a b a</p>');
     page.press('find-replace');

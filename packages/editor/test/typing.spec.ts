@@ -63,6 +63,12 @@ describe('Enter', () => {
       '<Enter>',
       '<ul><li><p class="note">a</p></li><li><p class="note">|</p></li></ul>',
     ],
+    [
+      'behind a heading in an item begins an item of words',
+      '<ul><li><h2>a|</h2></li></ul>',
+      '<Enter>b',
+      '<ul><li><h2>a</h2></li><li>b|</li></ul>',
+    ],
     ['in an empty item ends the list', '<ul><li>a</li><li>|</li></ul>', '<Enter>', '<ul><li>a</li></ul>\n<p>|</p>'],
     ['in a term goes to its explanation', '<dl><dt>a|b</dt></dl>', '<Enter>', '<dl><dt>a</dt><dd>|b</dd></dl>'],
     ['in an explanation goes to the next term', '<dl><dt>a</dt><dd>b|</dd></dl>', '<Enter>c', '<dl><dt>a</dt><dd>b</dd><dt>c|</dt></dl>'],

@@ -25,7 +25,7 @@ const SMALLEST_PX = 11;
 function asOnThePage(dom: HTMLElement, act: StyleAct): (entry: HTMLElement) => void {
   const frame = dom.ownerDocument;
   const probe = frame.createElement(act.element);
-  if (act.classes.length > 0) probe.className = act.classes.join(' ');
+  probe.className = act.classes.join(' ');
   for (const { name, value } of act.attributes) probe.setAttribute(name, value);
   probe.style.position = 'absolute';
   probe.style.visibility = 'hidden';
