@@ -1,5 +1,5 @@
 import type { JsonObject } from '@typikon/core';
-import { PROFILE } from './everything';
+import { PROFILE, tokens } from './everything';
 import { completePage, openPage, settled, type EditorPage, type PageOptions } from './page';
 
 completePage();
@@ -17,6 +17,15 @@ function changed(path: string, value: unknown): JsonObject {
   else parent[last] = value as never;
   return copy;
 }
+
+/** A profile with styles for pictures. */
+const WIDE: JsonObject = {
+  ...changed('markup/elements/img/attributes/class', tokens('wide')),
+  styles: {
+    wide: { label: 'Wide', selector: 'img.wide' },
+    'in-quotes': { label: 'In quotes', selector: 'img.wide', within: ['blockquote'] },
+  },
+};
 
 /** What the markup is after a button was pressed and its dialog or menu answered. */
 type Row = [did: string, button: string, before: string, answer: (page: EditorPage) => unknown, after: string, profile?: JsonObject];
@@ -117,6 +126,57 @@ test.each<Row>([
     '<p><a id="x" href="/t">a</a> [see]</p>',
     send({ 'Leads to': 'heading', 'Headings and anchors': '#x' }),
     '<p><a id="x" href="/t">a</a> <a href="#x">[see]</a></p>',
+  ],
+  [
+    'knows a mailbox',
+    'link',
+    '<p><a href="mailto:a@b.example">[a]</a></p>',
+    send({ 'Mail address': 'c@b.example' }),
+    '<p><a href="mailto:c@b.example">[a]</a></p>',
+  ],
+  [
+    'knows a telephone',
+    'link',
+    '<p><a href="TEL:+441">[a]</a></p>',
+    send({ 'Telephone number': '+442' }),
+    '<p><a href="tel:+442">[a]</a></p>',
+  ],
+  [
+    'knows a place in the text',
+    'link',
+    '<h2 id="x">X</h2><h2 id="y">Y</h2><p><a href="#x">[a]</a></p>',
+    send({ 'Headings and anchors': '#y' }),
+    '<h2 id="x">X</h2>\n<h2 id="y">Y</h2>\n<p><a href="#y">[a]</a></p>',
+  ],
+  [
+    'takes off one colour, and the other stays',
+    'text-colour',
+    '<p><span style="color: #a6301f; background-color: #ffffff">[a]</span></p>',
+    choose('No colour'),
+    '<p><span style="background-color: #ffffff">[a]</span></p>',
+  ],
+  [
+    'takes off the colour, and what else the words have stays',
+    'text-colour',
+    '<p><span lang="cy" style="color: #a6301f">[a]</span></p>',
+    choose('No colour'),
+    '<p><span lang="cy">[a]</span></p>',
+  ],
+  [
+    'gives a picture a style',
+    'styles',
+    '<p>[<img src="https://a.example/x.png" alt="x">]</p>',
+    choose('Wide'),
+    '<p>[<img src="https://a.example/x.png" alt="x" class="wide">]</p>',
+    WIDE,
+  ],
+  [
+    'and takes it off',
+    'styles',
+    '<p>[<img src="https://a.example/x.png" alt="x" class="wide">]</p>',
+    choose('Wide'),
+    '<p>[<img src="https://a.example/x.png" alt="x">]</p>',
+    WIDE,
   ],
   ['names a heading', 'anchor', '<h2>Low| water</h2>', send({}), '<h2 id="low-water">Low| water</h2>'],
   ['names a heading anew', 'anchor', '<h2 id="old">Low|</h2>', send({ Name: 'new' }), '<h2 id="new">Low|</h2>'],
@@ -357,6 +417,8 @@ test.each([
 test.each([
   ['block-kind', '<h3>|a</h3>', ['Paragraph', 'Heading 2', 'Heading 3*', 'Heading 4']],
   ['language', '<p><span lang="cy">a|b</span></p>', ['Norwegian Bokmål', 'Welsh*', 'As the rest of the text']],
+  ['styles', '<p>[<img src="https://a.example/x.png" alt="x">]</p>', ['Wide', '(In quotes)'], WIDE],
+  ['styles', '<p>|a</p>', ['(Wide)', '(In quotes)'], WIDE],
   ['styles', '<p class="note">|a</p>', ['Note*', '(Warning)', '(Total)']],
   ['styles', '<table><tbody><tr><td>|a</td></tr></tbody></table>', ['Note', '(Warning)', 'Total']],
   [
@@ -377,8 +439,8 @@ test.each([
       'Delete the table',
     ],
   ],
-])('the menu %s of %s', async (button, before, entries) => {
-  const page = await open(before);
+] as [string, string, string[], JsonObject?][])('the menu %s of %s', async (button, before, entries, profile = PROFILE) => {
+  const page = await open(before, { profile });
   page.press(button);
   expect(page.menu()).toEqual(entries);
 });
@@ -497,6 +559,16 @@ describe('the keys and typed marks that are listed', () => {
         '--: makes a dash (–)',
       ]),
     );
+  });
+
+  test.each([
+    [{ enter: 'block' }, 'Enter: A new block'],
+    [{ enter: 'paragraph' }, 'Enter: A new paragraph'],
+    [{ shiftEnter: 'paragraph' }, 'Shift+Enter: A new paragraph'],
+  ])('say what Enter does: %j', async (surface, row) => {
+    const page = await open('<p>|a</p>', { profile: { ...PROFILE, surface } });
+    page.press('keyboard-help');
+    expect(rows(page)).toContain(row);
   });
 
   test('leave out what the rules or the profile do not have', async () => {

@@ -1,4 +1,6 @@
+import { NodeSelection } from 'prosemirror-state';
 import { openMenu } from '../src/panels/menu';
+import { stylesheetsOf } from '../src/surface';
 import { PROFILE } from './everything';
 import { completePage, openPage, settled, type EditorPage } from './page';
 
@@ -48,6 +50,80 @@ describe('a menu stands below its button, inside the editor', () => {
     page.view.dispatch(page.view.state.tr.insertText('b'));
     expect(page.menu()).toEqual([]);
   });
+});
+
+describe('the keys of a menu', () => {
+  const shown = (columns: number): { press: (key: string) => [label: string | null, isTaken: boolean]; closed: jest.Mock } => {
+    const root = document.createElement('div');
+    const anchor = document.createElement('button');
+    root.append(anchor);
+    document.body.replaceChildren(root);
+    const closed = jest.fn();
+    const entries = ['One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven'].map((label) => ({ label, press: () => undefined }));
+    openMenu(anchor, 'Menu', entries, closed, columns);
+    return {
+      closed,
+      press(key) {
+        const event = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true });
+        (root.querySelector('.te-menu')?.contains(document.activeElement) ? document.activeElement! : root).dispatchEvent(event);
+        return [root.querySelector('.te-menu') === null ? null : document.activeElement!.textContent, event.defaultPrevented];
+      },
+    };
+  };
+
+  test.each([
+    [1, 'ArrowDown ArrowDown ArrowUp', 'Two'],
+    [1, 'ArrowUp', 'Seven'],
+    [1, 'ArrowRight ArrowRight ArrowLeft', 'Two'],
+    [1, 'End', 'Seven'],
+    [1, 'End ArrowDown', 'One'],
+    [1, 'End Home', 'One'],
+    [1, 't', 'Two'],
+    [1, 't T', 'Three'],
+    [1, 't t t', 'Two'],
+    [1, 'x', 'One'],
+    [3, 'ArrowDown', 'Four'],
+    [3, 'ArrowDown ArrowRight', 'Five'],
+    [3, 'ArrowDown ArrowDown ArrowDown', 'Seven'],
+    [3, 'ArrowRight ArrowUp', 'One'],
+    [3, 'ArrowDown ArrowUp', 'One'],
+  ])('in %i columns %s leads to %s', (columns, keys, label) => {
+    const menu = shown(columns);
+    expect(keys.split(' ').map(menu.press).pop()![0]).toBe(label);
+    expect(document.querySelector<HTMLElement>('.te-menu')!.style.gridTemplateColumns).toBe(columns === 1 ? '' : 'repeat(3, 1fr)');
+  });
+
+  test.each([
+    ['Escape', null, true],
+    ['Tab', null, true],
+    ['Enter', 'One', false],
+    ['F5', 'One', false],
+    ['ArrowDown', 'Two', true],
+    ['o', 'One', true],
+  ])('%s is taken or left to the page', (key, label, isTaken) => {
+    const menu = shown(1);
+    expect(menu.press(key)).toEqual([label, isTaken]);
+    expect(menu.closed).toHaveBeenCalledTimes(label === null ? 1 : 0);
+  });
+});
+
+test.each([
+  ['page', ['page.css']],
+  ['editing', ['p { }']],
+  ['both', ['page.css', 'p { }']],
+] as const)('the surface stands on the stylesheets of: %s', (stylesheets, css) =>
+  expect(stylesheetsOf({ stylesheets, editingCss: 'p { }' } as never, { css: ['page.css'] })).toEqual(css),
+);
+
+test.each([
+  ['move-up', '<p>a</p><hr><p>b</p>', '<hr><p>a</p><p>b</p>'],
+  ['move-down', '<p>a</p><hr><p>b</p>', '<p>a</p><p>b</p><hr>'],
+])('%s takes a thing that is selected along', async (button, before, after) => {
+  const page = await openPage(before, { profile: PROFILE });
+  page.view.dispatch(page.view.state.tr.setSelection(NodeSelection.create(page.view.state.doc, 3)));
+  page.press(button);
+  expect(page.editor.html).toBe(after);
+  expect((page.view.state.selection as NodeSelection).node.type.spec['element']).toBe('hr');
 });
 
 describe('the buttons beside what is selected', () => {

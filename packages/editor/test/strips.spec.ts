@@ -1,5 +1,6 @@
 import { PROFILE } from './everything';
 import { completePage, openPage, settled, type EditorPage, type PageOptions } from './page';
+import { NodeSelection, TextSelection } from 'prosemirror-state';
 import { misspeltAt, wordsIn } from '../src/plugins/spelling';
 import { readDocument } from '../src/index';
 
@@ -60,7 +61,7 @@ describe('find and replace', () => {
   test('what is looked for is selected, so that it can be written over', async () => {
     const page = await open('<p>[tide] b</p>');
     page.press('find-replace');
-    const { value, selectionStart, selectionEnd } = field(page, 'Find') as HTMLInputElement;
+    const { value, selectionStart, selectionEnd } = field(page, 'Find');
     expect([value, selectionStart, selectionEnd]).toEqual(['tide', 0, 4]);
   });
 
@@ -268,6 +269,22 @@ describe('spelling', () => {
     expect(dictionary.wrong.mock.calls[1]).toEqual([['tydex']]);
   });
 
+  test('the menu of a marked word is offered where it was asked for', async () => {
+    const page = await open('<p>the tyde is|</p>', { services: { spelling: spelling(['the', 'is']) } });
+    const ask = (pos: number | null): boolean => {
+      page.view.posAtCoords = () => (pos === null ? null : { pos, inside: 0 });
+      return !page.view.dom.dispatchEvent(new MouseEvent('contextmenu', { bubbles: true, cancelable: true }));
+    };
+    expect(ask(6)).toBe(false);
+    page.press('spelling');
+    await settled(300);
+    expect([ask(null), ask(2), page.menu()]).toEqual([false, false, []]);
+    expect(ask(6)).toBe(true);
+    await settled();
+    expect(page.menu()).toContain('Add “tyde” to the site’s dictionary');
+    expect(page.view.state.doc.textBetween(page.view.state.selection.from, page.view.state.selection.to)).toBe('tyde');
+  });
+
   test('a word that is added is asked for anew', async () => {
     const known = ['a'];
     const page = await open('<p>a brigg|</p>', { services: { spelling: spelling(known) } });
@@ -360,6 +377,20 @@ describe('the editor’s own state', () => {
     expect(onChange).toHaveBeenCalledTimes(1);
     page.view.dom.dispatchEvent(new FocusEvent('blur'));
     expect(onBlur).toHaveBeenCalledTimes(1);
+  });
+
+  test.each([
+    ['<p><img src="https://a.example/x.png" alt="x"></p>', 'Change the picture'],
+    ['<p><iframe src="https://cams.example/1" title="x"></iframe></p>', 'Embed'],
+    ['<p>a</p>', null],
+  ])('a double click on a thing opens what changes it: %s', async (html, title) => {
+    const page = await open(html);
+    const node = page.view.state.doc.nodeAt(1)!;
+    const selection = node.isText ? TextSelection.create(page.view.state.doc, 1) : NodeSelection.create(page.view.state.doc, 1);
+    page.view.dispatch(page.view.state.tr.setSelection(selection));
+    const isTaken = page.view.someProp('handleDoubleClickOn', (handle) => handle(page.view, 1, node, 1, new MouseEvent('dblclick'), true));
+    expect([isTaken === true, page.isDialogOpen()]).toEqual([title !== null, title !== null]);
+    if (title !== null) expect(text(page.dialog())).toContain(title);
   });
 
   test('a click on a link leads nowhere', async () => {

@@ -106,6 +106,50 @@ describe('the toolbar', () => {
     expect(event.defaultPrevented).toBe(true);
   });
 
+  test('a press elsewhere closes “More”, one in it does not', () => {
+    const more = toolbar.dom.querySelector<HTMLButtonElement>('.te-more')!;
+    const panel = toolbar.dom.querySelector<HTMLElement>('.te-more-panel')!;
+    more.click();
+    panel.dispatchEvent(new MouseEvent('mousedown', { bubbles: true }));
+    expect(panel.hidden).toBe(false);
+    expect(document.activeElement).toBe(panel.querySelector('button'));
+    document.body.dispatchEvent(new MouseEvent('mousedown', { bubbles: true }));
+    expect([panel.hidden, more.getAttribute('aria-expanded')]).toEqual([true, 'false']);
+  });
+
+  test('leaves the keys that are not its own to the page', () => {
+    buttons()[0]!.focus();
+    const event = new KeyboardEvent('keydown', { key: 'a', bubbles: true, cancelable: true });
+    buttons()[0]!.dispatchEvent(event);
+    expect(event.defaultPrevented).toBe(false);
+  });
+
+  test('begins rows where the profile says so, which none under “More” does', () => {
+    const groups = {
+      words: { label: 'Words', buttons: ['bold'] },
+      links: { label: 'Links', buttons: ['link'], newRow: true },
+      rare: { label: 'Rare', buttons: ['undo'], inMore: true, newRow: true },
+    };
+    const rows = buildToolbar(
+      {
+        profile: { ...profile, toolbar: { ...profile.toolbar, order: ['words', 'links', 'rare'], groups } } as never,
+        rules,
+        options: profile.toolbar.options,
+      },
+      document,
+      () => {},
+      () => {},
+    );
+    expect([...rows.dom.children].map(({ className }) => className)).toEqual([
+      'te-group',
+      'te-row',
+      'te-group',
+      'te-button te-more',
+      'te-more-panel',
+    ]);
+    rows.destroy();
+  });
+
   test('what finds no room goes under “More”, the last group first', () => {
     const folding = buildToolbar(
       { profile: { ...profile, toolbar: { ...profile.toolbar, narrow: 'more' } }, rules, options: profile.toolbar.options },

@@ -18,6 +18,11 @@ async function typed(before: string, keys: string, profile: JsonObject = PROFILE
   return page.marked;
 }
 
+test('spaces at the end of preformatted lines stay', async () => {
+  expect(await typed('<pre>a|</pre>', '  ')).toBe('<pre>a  |</pre>');
+  expect((await openPage('<pre> a  \n b </pre>', { profile: PROFILE })).marked.replace('|', '')).toBe('<pre> a  \n b </pre>');
+});
+
 describe('where nothing else is left to type in', () => {
   const whole = '<hr>\n<ul><li>[a</li><li>b]</li></ul>\n<hr>';
   const left = '<hr>\n<p>|</p>\n<hr>';

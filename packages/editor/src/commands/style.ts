@@ -168,7 +168,10 @@ function onNode(at: number, node: Node, group: Given): StyleHere {
   return {
     isOn,
     command: (state, dispatch) => {
-      dispatch?.(state.tr.setNodeMarkup(at, null, { attributes }).scrollIntoView());
+      const tr = state.tr.setNodeMarkup(at, null, { attributes });
+      // What is selected whole stays so.
+      if (state.selection instanceof NodeSelection) tr.setSelection(NodeSelection.create(tr.doc, at));
+      dispatch?.(tr.scrollIntoView());
       return true;
     },
   };

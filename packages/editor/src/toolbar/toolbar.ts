@@ -69,12 +69,12 @@ export function buildToolbar(
     icon(Ellipsis),
   );
   const panel = make(host, 'div', { class: 'te-more-panel', role: 'group', 'aria-label': 'More', hidden: true });
-  const groups: { dom: HTMLElement; isAlwaysInMore: boolean }[] = [];
+  const groups: { dom: HTMLElement; isAlwaysInMore: boolean; row: HTMLElement | null }[] = [];
 
   const groupDom = ({ label, buttons: ids, newRow, inMore }: ArrangedGroup): void => {
     const known = ids.filter((id) => EDITOR_BUTTONS.has(id) && !buttons.has(id));
     if (known.length === 0) return;
-    if (newRow && !inMore) dom.append(make(host, 'span', { class: 'te-row', 'aria-hidden': 'true' }));
+    const row = newRow && !inMore ? make(host, 'span', { class: 'te-row', 'aria-hidden': 'true' }) : null;
     const group = make(host, 'div', { class: 'te-group', role: 'group', 'aria-label': label });
     for (const id of known) {
       const behaviour = EDITOR_BUTTONS.get(id)!;
@@ -102,8 +102,7 @@ export function buildToolbar(
       group.append(button);
       buttons.set(id, button);
     }
-    groups.push({ dom: group, isAlwaysInMore: inMore });
-    (inMore ? panel : dom).append(group);
+    groups.push({ dom: group, isAlwaysInMore: inMore, row });
   };
   arrangeToolbar(profile.toolbar).forEach(groupDom);
   dom.append(more, panel);
@@ -160,18 +159,17 @@ export function buildToolbar(
 
   const fit = (): void => {
     // All that may stand on the bar is put there, then what sticks out goes under “More”, the last group first.
-    for (const { dom: group, isAlwaysInMore } of groups)
-      if (!isAlwaysInMore && group.parentElement === panel) dom.insertBefore(group, more);
     const inMore = groups.filter(({ isAlwaysInMore }) => isAlwaysInMore).map(({ dom: group }) => group);
-    const free = groups.filter(({ isAlwaysInMore }) => !isAlwaysInMore).map(({ dom: group }) => group);
-    for (const group of free) dom.insertBefore(group, more);
+    const free = groups.filter(({ isAlwaysInMore }) => !isAlwaysInMore);
+    for (const { dom: group, row } of free) for (const part of row === null ? [group] : [row, group]) dom.insertBefore(part, more);
     more.hidden = inMore.length === 0;
     const folded: HTMLElement[] = [];
     while (fold && dom.clientWidth > 0 && dom.scrollWidth > dom.clientWidth + 1 && free.length > 1) {
       more.hidden = false;
       const last = free.pop()!;
-      folded.unshift(last);
-      panel.append(last);
+      folded.unshift(last.dom);
+      last.row?.remove();
+      panel.append(last.dom);
     }
     panel.replaceChildren(...folded, ...inMore);
     if (more.hidden) showMore(false);
