@@ -5,6 +5,9 @@ import { build } from 'esbuild';
 
 const KILOBYTE = 1024;
 
+// Bundling is heavy, and other suites run beside it.
+jest.setTimeout(60_000);
+
 /** The parts of the editor that a page loads at once, compressed. */
 async function size(external: string[]): Promise<number> {
   const { outputFiles = [], metafile } = await build({

@@ -105,6 +105,22 @@ describe('a paste', () => {
     expect(offers(page)).toEqual(['Undo']);
   });
 
+  test.each([
+    ['pasted', paste],
+    ['dropped', drop],
+  ])('a file that is no picture is not put in when %s, and not opened in place of the text', async (_how, bring) => {
+    const page = await open('<p>a|</p>');
+    const report = { files: [new File(['%PDF'], 'report.pdf', { type: 'application/pdf' })] };
+    expect([await bring(page, report), said(page), page.editor.html]).toEqual([true, 'Of files, only pictures can be put in.', '<p>a</p>']);
+    expect(await bring(page, {})).toBe(false);
+  });
+
+  test('no file is opened in place of computer text', async () => {
+    const page = await open('<pre>a|</pre>');
+    expect(await drop(page, { files: [new File(['x'], 'x.png', { type: 'image/png' })] })).toBe(true);
+    expect(page.editor.html).toBe('<pre>a</pre>');
+  });
+
   test('that brings nothing is left alone, as is one into computer text', async () => {
     const empty = await open('<p>|</p>');
     await paste(empty, { types: { 'text/plain': '  ' } });
@@ -220,12 +236,11 @@ describe('pictures', () => {
     expect(page.view.dom.querySelectorAll('.te-stand-in')).toHaveLength(1);
   });
 
-  test('that come as files alone are taken as well, others not', async () => {
+  test('that come as files alone are taken as well', async () => {
     const page = await open('<p>|</p>');
     expect(await paste(page, { files: [new File(['x'], 'a.png', { type: 'image/png' })] })).toBe(true);
     await settled(50);
     expect(page.view.dom.querySelectorAll('.te-stand-in')).toHaveLength(1);
-    expect(await paste(page, { files: [new File(['x'], 'a.pdf', { type: 'application/pdf' })] })).toBe(false);
   });
 });
 

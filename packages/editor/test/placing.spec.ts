@@ -90,7 +90,8 @@ describe('the keys of a menu', () => {
   ])('in %i columns %s leads to %s', (columns, keys, label) => {
     const menu = shown(columns);
     expect(keys.split(' ').map(menu.press).pop()![0]).toBe(label);
-    expect(document.querySelector<HTMLElement>('.te-menu')!.style.gridTemplateColumns).toBe(columns === 1 ? '' : 'repeat(3, 1fr)');
+    const { className, style } = document.querySelector<HTMLElement>('.te-menu')!;
+    expect([className, style.gridTemplateColumns]).toEqual(columns === 1 ? ['te-menu', ''] : ['te-menu te-grid', 'repeat(3, 1fr)']);
   });
 
   test.each([

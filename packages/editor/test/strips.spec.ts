@@ -393,6 +393,19 @@ describe('the editor’s own state', () => {
     if (title !== null) expect(text(page.dialog())).toContain(title);
   });
 
+  test.each([
+    ['Mod-s', true],
+    ['Alt-s', true],
+    ['s', false],
+    ['Mod-b', false],
+  ])('keys that are not its own reach the page: %s %s', async (name, reaches) => {
+    const page = await open('<p>a|</p>');
+    const heard = jest.fn((event: Event) => event.preventDefault());
+    page.host.addEventListener('keydown', heard);
+    const isTaken = page.key(name);
+    expect([heard.mock.calls.length > 0, isTaken]).toEqual([reaches, name !== 's']);
+  });
+
   test('a click on a link leads nowhere', async () => {
     const page = await open('<p><a href="/t">a</a></p>');
     const click = new MouseEvent('click', { bubbles: true, cancelable: true });

@@ -49,7 +49,8 @@ export class Intake {
     if (isMove || view === null || event.dataTransfer === null || isOwn(payloadOf(event.dataTransfer))) return false;
     const place = view.posAtCoords({ left: event.clientX, top: event.clientY });
     if (place !== null) view.dispatch(view.state.tr.setSelection(TextSelection.near(view.state.doc.resolve(place.pos))));
-    if (!this.takeIn(event.dataTransfer)) return false;
+    // A file that nobody takes would be opened by the browser, in place of the text.
+    if (!this.takeIn(event.dataTransfer) && event.dataTransfer.files.length === 0) return false;
     event.preventDefault();
     view.focus();
     return true;
@@ -68,7 +69,10 @@ export class Intake {
     const hasText = Object.values(payload.types).some((text) => text.trim() !== '');
     if (!hasText) {
       const files = [...transfer.files].filter(({ type }) => type.startsWith('image/'));
-      if (files.length === 0) return false;
+      if (files.length === 0) {
+        if (transfer.files.length > 0) this.options.strip.say('Of files, only pictures can be put in.');
+        return transfer.files.length > 0;
+      }
       void picturesAsMarkup(files).then((html) => this.choose({ types: { 'text/html': html } }));
       return true;
     }
