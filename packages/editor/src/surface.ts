@@ -64,7 +64,7 @@ export async function frameDocument(
 ): Promise<{ document: Document; mount: HTMLElement }> {
   const loaded = new Promise<void>((resolve) => frame.addEventListener('load', () => resolve(), { once: true }));
   // Whatever is opened, nothing in it runs, not even what was opened without being cleaned.
-  frame.srcdoc = `<!doctype html><html><head><meta charset="utf-8"><meta http-equiv="Content-Security-Policy" content="script-src 'none'; object-src 'none'"></head><body></body></html>`;
+  frame.srcdoc = `<!doctype html><html><head><meta charset="utf-8"><meta http-equiv="Content-Security-Policy" content="script-src 'none'"></head><body></body></html>`;
   await loaded;
   const document = frame.contentDocument;
   if (document === null) throw new Error('The frame of the editor has no document.');
