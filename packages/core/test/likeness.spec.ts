@@ -321,6 +321,29 @@ describe('repairs', () => {
     ]);
     expect(trialSentence(trial)).toMatch(/and moves 1 other place/);
   });
+  test('what differed before and differs otherwise now has moved as well, from what readers saw', () => {
+    const of = input({ 'f.css': rounded }, { 'f.css': 'figure img { border-radius: 0 }' });
+    const [cause] = compareLikeness(of, documents).causes;
+    const css = 'figure img { border-radius: 7px }';
+    const trial = tryRepair(
+      { kind: 'add-rule', side: 'page', selector: 'figure img', rule: css, specificity: [0, 0, 2], css },
+      cause!,
+      of,
+      documents,
+    );
+    expect(trial).toMatchObject({ places: 0, resolved: 0 });
+    const seen = trial.moved.map(({ document, properties }) => [
+      document,
+      properties.find(({ property }) => property === 'border-top-left-radius'),
+    ]);
+    const change = { property: 'border-top-left-radius', before: '0', after: '7px' };
+    expect(seen).toEqual([
+      ['one', change],
+      ['one', change],
+      ['two', change],
+      ['two', change],
+    ]);
+  });
   test('a picture that is too wide gets the width of its column', () => {
     const of = input({}, { 'a.css': '.page { max-width: 700px }' });
     const all = [{ id: 'd', html: '<p><img src="a.png" alt="" width="900"></p>' }];
