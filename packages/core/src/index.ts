@@ -141,9 +141,11 @@ export {
   type Verdict,
 } from './paste/specimen';
 export { cssMistakes, type CssMistake } from './css/mistakes';
-export { bySpecificity, Cascade, elementsIn, pathOf, type Contender, type Contest, type Reason as CascadeReason } from './css/cascade';
+export { Cascade, elementsIn, pathOf, type Contender, type Contest, type Reason as CascadeReason } from './css/cascade';
 export { DESK, mediaHolds, type MediaContext } from './css/media';
-export { compileSelectors, SelectorMistake, type CompiledSelector, type Specificity } from './css/selector';
+export { compileSelectors, SelectorMistake, type CompiledSelector } from './css/selector';
+export { bySpecificity, type Specificity } from './css/specificity';
+export { TooMuch, withinBudget } from './css/budget';
 export { expand as expandDeclaration } from './css/shorthands';
 export { readSheets, type LeftOut, type Sheet, type StyleRule } from './css/stylesheet';
 export { asBrowsersWrite, Style, Styles, type Source } from './css/computed';
@@ -160,6 +162,7 @@ export {
   type LikenessInput,
   type LikenessReport,
 } from './likeness/likeness';
+export { LikenessCounter, type LikenessCount } from './likeness/count';
 export type { Cause, CauseKind, Place, PlaceDifference, RuleNote, Side } from './likeness/cause';
 export {
   addedTo,

@@ -3,8 +3,11 @@ import { parseCss } from './parse';
 import type { ElementNode, ParentNode } from '../html/node';
 import { presentationalHints } from './hints';
 import { DESK, mediaHolds, type MediaContext } from './media';
-import { ancestorNames, classesOf, type CompiledSelector, type Specificity } from './selector';
+import { classesOf, mayBeAround, placeOf } from './relations';
+import type { CompiledSelector } from './selector';
+import { bySpecificity, type Specificity } from './specificity';
 import { expand } from './shorthands';
+import { spend } from './budget';
 import { isKnownDeclaration, readSheets, type LeftOut, type Sheet, type StyleRule } from './stylesheet';
 
 /** A declaration that competes for a property of an element. */
@@ -38,8 +41,11 @@ export interface Contest {
 /** By what one contender beats another (CSS Cascading and Inheritance Level 5, section 6.1). */
 export type Reason = 'importance' | 'origin' | 'inline' | 'layer' | 'specificity' | 'order';
 
-/** So many kinds of contest are remembered. */
-const MOST_KNOWN = 5000;
+/** So many contenders are remembered, in contests of whatever kind. */
+const MOST_KNOWN = 400_000;
+/** What it costs to put a rule that matches in its place, and to weigh a contender, in steps of matching a selector. */
+const STEPS_PER_MATCH = 10;
+const STEPS_PER_CONTENDER = 25;
 const INLINE = 'style';
 const HINTS = 'attributes';
 
@@ -53,7 +59,7 @@ export class Cascade {
   private readonly written = new Set<string>();
   /** How wide the container of a name around an element is; null where there is none or nobody knows. */
   private widthAround: (element: ElementNode, name: string) => number | null = () => null;
-  private readonly known = new Map<string, readonly Contest[]>();
+  private known = new KnownContests();
   private readonly layerRank: ReadonlyMap<string, number>;
 
   /**
@@ -128,14 +134,11 @@ export class Cascade {
       ([{ rule }]) => rule.containers.length === 0 || this.fits(element, rule),
     );
     const inline = pseudoElement === '' ? (element.attribute('style') ?? '') : '';
+    spend(matching.length * STEPS_PER_MATCH);
     // Most elements of a page are styled as others are: what decides is the rules, not the place.
-    const key = `${matching.map(([{ rule }, specificity]) => `${rule.order}/${specificity.join('.')}`).join()} ${inline} ${hints.map(({ property, value }) => `${property}:${value}`).join(';')}`;
-    let contests = this.known.get(key);
-    if (contests === undefined) {
-      if (this.known.size >= MOST_KNOWN) this.known.clear();
-      this.known.set(key, (contests = this.decideAll(inline, hints, matching)));
-    }
-    return contests;
+    const key = `${inline} ${hints.map(({ property, value }) => `${property}:${value}`).join(';')}`;
+    if (this.known.contenders >= MOST_KNOWN) this.known = new KnownContests();
+    return this.known.of(matching, key, () => this.decideAll(inline, hints, matching));
   }
 
   private decideAll(
@@ -143,6 +146,7 @@ export class Cascade {
     hints: readonly { property: string; value: string }[],
     matching: readonly (readonly [IndexedRule, Specificity])[],
   ): Contest[] {
+    spend(matching.length * STEPS_PER_CONTENDER);
     const all = new Map<string, Contender[]>();
     const enter = (property: string, contender: Contender): void => {
       const list = all.get(property);
@@ -210,6 +214,29 @@ export class Cascade {
   }
 }
 
+/** Contests by the rules that match: a tree with a step for each rule, so that a long list of them is never written out. */
+class KnownContests {
+  /** How many contenders are held. */
+  contenders = 0;
+  private readonly next = new Map<IndexedRule, KnownContests>();
+  private readonly here = new Map<string, readonly Contest[]>();
+
+  of(matching: readonly (readonly [IndexedRule, Specificity])[], key: string, decide: () => readonly Contest[]): readonly Contest[] {
+    let at: KnownContests = this;
+    for (const [indexed] of matching) {
+      let step = at.next.get(indexed);
+      if (step === undefined) at.next.set(indexed, (step = new KnownContests()));
+      at = step;
+    }
+    let contests = at.here.get(key);
+    if (contests === undefined) {
+      at.here.set(key, (contests = decide()));
+      this.contenders += 1 + matching.length;
+    }
+    return contests;
+  }
+}
+
 /** What a rule declares for an element that it matches: the longhand, and the contender for it. */
 function contendersOf({ rule }: IndexedRule, specificity: Specificity): [longhand: string, contender: Contender][] {
   return longhandsOf(rule).map(({ property, value, written, declared, important, line }) => [
@@ -251,11 +278,11 @@ class RuleIndex {
   /** The rules that match an element, each with the greatest specificity of its selectors that do. */
   matching(element: ElementNode): (readonly [IndexedRule, Specificity])[] {
     const found = new Map<StyleRule, [IndexedRule, Specificity]>();
-    const above = ancestorNames(element);
+    const isAround = mayBeAround(element);
     const look = (list: readonly IndexedRule[] | undefined): void => {
       if (list === undefined) return;
       for (const indexed of list) {
-        if (indexed.selector.above !== '' && !above.has(indexed.selector.above)) continue;
+        if (indexed.selector.above !== '' && !isAround(indexed.selector.above)) continue;
         const known = found.get(indexed.rule);
         if (known !== undefined && bySpecificity(known[1], indexed.selector.specificity) >= 0) continue;
         if (indexed.selector.matches(element)) found.set(indexed.rule, [indexed, indexed.selector.specificity]);
@@ -317,11 +344,6 @@ function inlineLonghands(style: string): DeclaredLonghand[] {
   });
 }
 
-/** Positive where the first is the greater. */
-export function bySpecificity(one: Specificity, other: Specificity): number {
-  return one[0] - other[0] || one[1] - other[1] || one[2] - other[2];
-}
-
 /** Every element of a tree in document order. */
 export function* elementsIn(root: ParentNode): Iterable<ElementNode> {
   const stack = [...root.children].reverse();
@@ -336,8 +358,8 @@ export function* elementsIn(root: ParentNode): Iterable<ElementNode> {
 export function pathOf(element: ElementNode): string {
   const parts: string[] = [];
   for (let at: ElementNode | null = element; at !== null; at = at.parent?.type === 'element' ? at.parent : null) {
-    const siblings = at.parent?.children.filter((child) => child.type === 'element') ?? [];
-    parts.unshift(siblings.length > 1 ? `${at.name}:nth-child(${siblings.indexOf(at) + 1})` : at.name);
+    const { place, count } = placeOf(at);
+    parts.push(count > 1 ? `${at.name}:nth-child(${place})` : at.name);
   }
-  return parts.join(' > ');
+  return parts.reverse().join(' > ');
 }

@@ -4,7 +4,7 @@ import { colourKey } from './colour';
 import { DESK, type MediaContext } from './media';
 import { isInherited, SEEN } from './properties';
 import { Rooms } from './room';
-import { parentOf } from './selector';
+import { parentOf } from './relations';
 import { expand } from './shorthands';
 import { USER_AGENT_CSS } from './user-agent';
 

@@ -43,6 +43,50 @@ export function withoutDepths(css: string): { css: string; depths: { start: numb
   return { css: out + css.slice(at), depths };
 }
 
+/** A declaration or a nested rule in the contents of a block, with the white space in front of it. */
+export interface Piece {
+  start: number;
+  end: number;
+  /** Where the block of a rule opens; -1 for a declaration. */
+  block: number;
+}
+
+/** Takes the contents of a block apart; together the pieces are the whole text. */
+export function* piecesOf(text: string): Iterable<Piece> {
+  let depth = 0;
+  let start = 0;
+  let block = -1;
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code === BACKSLASH) i++;
+    else if (code === QUOTATION || code === APOSTROPHE) i = endOfString(text, i, code);
+    else if (code === SOLIDUS && text.charCodeAt(i + 1) === ASTERISK) {
+      const end = text.indexOf('*/', i + 2);
+      i = end === -1 ? text.length : end + 1;
+    } else if (code === PAREN || code === BRACKET || code === BRACE) {
+      // A custom property may have any value, blocks too.
+      if (code === BRACE && depth === 0 && block === -1 && !beginsCustomProperty(text, start)) block = i;
+      depth++;
+    } else if (code === CLOSE_PAREN || code === CLOSE_BRACKET || code === CLOSE_BRACE) {
+      if (depth > 0) depth--;
+      if (code === CLOSE_BRACE && depth === 0 && block !== -1) {
+        yield { start, end: i + 1, block };
+        [start, block] = [i + 1, -1];
+      }
+    } else if (code === SEMICOLON && depth === 0) {
+      yield { start, end: i + 1, block: -1 };
+      [start, block] = [i + 1, -1];
+    }
+  }
+  if (start < text.length) yield { start, end: text.length, block };
+}
+
+function beginsCustomProperty(text: string, start: number): boolean {
+  const pattern = /\s*--/y;
+  pattern.lastIndex = start;
+  return pattern.test(text);
+}
+
 /** A string that is not closed ends with its line (CSS Syntax Level 3, section 4.3.5). */
 function endOfString(css: string, from: number, quote: number): number {
   for (let i = from + 1; i < css.length; i++) {
@@ -53,5 +97,6 @@ function endOfString(css: string, from: number, quote: number): number {
   return css.length;
 }
 
+const SEMICOLON = 0x3b;
 const [NEWLINE, QUOTATION, APOSTROPHE, SOLIDUS, ASTERISK, BACKSLASH] = [0x0a, 0x22, 0x27, 0x2f, 0x2a, 0x5c];
 const [PAREN, CLOSE_PAREN, BRACKET, CLOSE_BRACKET, BRACE, CLOSE_BRACE] = [0x28, 0x29, 0x5b, 0x5d, 0x7b, 0x7d];

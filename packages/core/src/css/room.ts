@@ -1,6 +1,6 @@
 import type { ElementNode } from '../html/node';
 import type { Style, Styles } from './computed';
-import { parentOf } from './selector';
+import { parentOf } from './relations';
 
 /** How much room elements have, in CSS pixels, as far as stylesheets tell without layout (CSS 2.2, section 10.3). */
 export class Rooms {

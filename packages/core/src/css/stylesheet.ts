@@ -1,8 +1,8 @@
-import { generate, type Atrule, type CssNode, type Rule } from 'css-tree';
-import { parseCss } from './parse';
+import { generate, type Atrule, type Block, type CssNode, type Rule } from 'css-tree';
+import { parseCss, piecesOf, withoutDepths } from './parse';
 import { isProperty, isValueOf } from './grammar';
 import { mediaHolds, type MediaContext } from './media';
-import { compileList, compileSelectors, type CompiledSelector } from './selector';
+import { aroundOf, compileList, compileSelectors, type Around, type CompiledSelector } from './selector';
 
 /** A CSS file of the site. */
 export interface Sheet {
@@ -21,7 +21,7 @@ export interface SheetDeclaration {
   line: number;
 }
 
-/** A rule that holds under the given circumstances, with nesting written out. */
+/** A rule that holds under the given circumstances; a nested one's selectors know those around it. */
 export interface StyleRule {
   sheet: string;
   /** As it stands in the sheet. */
@@ -44,7 +44,7 @@ export interface LeftOut {
   sheet: string;
   line: number;
   text: string;
-  reason: 'selector' | 'media' | 'supports' | 'container' | 'scope' | 'import' | 'not-known';
+  reason: 'selector' | 'too-many' | 'media' | 'supports' | 'container' | 'scope' | 'import' | 'not-known';
 }
 
 export interface ReadSheets {
@@ -60,7 +60,7 @@ interface Position {
   sheet: string;
   layer: string;
   /** The selectors around a nested rule; null at the top. */
-  parent: string | null;
+  parent: Around | null;
   /** The condition around it that does not hold; empty for none. */
   off: string;
   containers: readonly string[];
@@ -83,22 +83,42 @@ export function readSheets(sheets: readonly Sheet[], media: MediaContext): ReadS
 
 /** A selector as it stands in a stylesheet, on one line, without comments. */
 export const selectorText = (text: string): string =>
-  text
-    .replace(/\/\*[^]*?\*\//g, ' ')
+  withoutComments(text)
     .replace(/\s+/g, ' ')
     .replace(/\s*,\s*/g, ', ')
     .trim();
 
+/** A text with a space for each comment; one that never closes stays. */
+function withoutComments(text: string): string {
+  let out = '';
+  let at = 0;
+  for (;;) {
+    const start = text.indexOf('/*', at);
+    const end = start === -1 ? -1 : text.indexOf('*/', start + 2);
+    if (end === -1) return out + text.slice(at);
+    out += `${text.slice(at, start)} `;
+    at = end + 2;
+  }
+}
+
+/** So many selectors of all sheets of a page are read; what comes after them is left out. */
+export const MOST_SELECTORS = 40_000;
 /** Imports deeper than this are a circle or might as well be. */
 const DEEPEST_IMPORT = 12;
+/** A page that imports more than this imports itself. */
+const MOST_IMPORTS = 100;
 
 class SheetReader {
   readonly rules: StyleRule[] = [];
   readonly dormant: StyleRule[] = [];
   readonly leftOut: LeftOut[] = [];
-  /** Layers by their full names, in the order in which they were first named. */
-  private readonly layers: string[] = [];
+  /** Layers by their full names, in the order in which they were first named, each with those directly in it. */
+  private readonly layers = new Map<string, string[]>([['', []]]);
   private anonymous = 0;
+  private imports = 0;
+  /** How many selectors were read. */
+  private selectors = 0;
+  private isFull = false;
   /** The text of the sheet that is being read; every place counts from its begin. */
   private css = '';
 
@@ -109,9 +129,10 @@ class SheetReader {
 
   read({ name, css }: Sheet, around: Pick<Position, 'layer' | 'off'>, depth: number): void {
     const outer = this.css;
-    this.css = css;
+    // Every slice of it is read once more, so what is nested too deep must be out of it.
+    this.css = withoutDepths(css).css;
     // Values are looked at once a rule matches something, which most rules of a large stylesheet never do.
-    const root = parseCss(css, { positions: true, parseValue: false, parseCustomProperty: false });
+    const root = parseCss(this.css, { positions: true, parseValue: false, parseCustomProperty: false });
     if (root.type === 'StyleSheet')
       for (const node of root.children.toArray()) this.node(node, { ...around, sheet: name, parent: null, containers: [] }, depth);
     this.css = outer;
@@ -120,22 +141,20 @@ class SheetReader {
   /** What stands at a node, as it is written but for comments. */
   private text(node: CssNode): string {
     const { loc } = node;
-    return loc == null ? generate(node) : this.css.slice(loc.start.offset, loc.end.offset).replace(/\/\*[^]*?\*\//g, ' ');
+    return loc == null ? generate(node) : withoutComments(this.css.slice(loc.start.offset, loc.end.offset));
   }
 
   /** Layers from the weakest on: those within a layer come before what stands in it directly (CSS Cascading Level 5, section 6.4.3). */
   layerOrder(): string[] {
     const ordered: string[] = [];
-    const visit = (prefix: string): void => {
-      const inside = this.layers.filter((name) =>
-        prefix === '' ? !name.includes('.') : name.startsWith(`${prefix}.`) && !name.slice(prefix.length + 1).includes('.'),
-      );
-      for (const name of inside) {
-        visit(name);
-        ordered.push(name);
+    const stack = [{ name: '', isReady: false }];
+    for (let top = stack.pop(); top !== undefined; top = stack.pop()) {
+      if (top.isReady) ordered.push(top.name);
+      else {
+        if (top.name !== '') stack.push({ name: top.name, isReady: true });
+        for (const name of [...this.layers.get(top.name)!].reverse()) stack.push({ name, isReady: false });
       }
-    };
-    visit('');
+    }
     return ordered;
   }
 
@@ -147,15 +166,20 @@ class SheetReader {
   private rule(rule: Rule, at: Position, depth: number): void {
     const written = selectorText(this.text(rule.prelude));
     const line = rule.loc?.start.line ?? 0;
-    const text = at.parent === null ? written : nested(rule, at.parent);
     let selectors: CompiledSelector[];
     try {
-      selectors = at.parent === null ? compileList(rule.prelude) : compileSelectors(text);
+      selectors = compileList(rule.prelude, at.parent);
     } catch {
       this.leftOut.push({ sheet: at.sheet, line, text: written, reason: 'selector' });
       return;
     }
-    this.block(rule.block.children.toArray(), { ...at, parent: text }, written, selectors, line, depth);
+    this.selectors += selectors.length;
+    if (this.selectors > MOST_SELECTORS) {
+      if (!this.isFull) this.leftOut.push({ sheet: at.sheet, line, text: written, reason: 'too-many' });
+      this.isFull = true;
+      return;
+    }
+    this.block(this.contentsOf(rule.block, true), { ...at, parent: aroundOf(selectors) }, written, selectors, line, depth);
   }
 
   /** Declarations count where they stand: those behind a nested rule come after it (CSS Nesting Level 1, section 3.4). */
@@ -183,7 +207,7 @@ class SheetReader {
         });
       declarations = [];
     };
-    for (const node of nodes.flatMap((child) => this.nestedRules(child))) {
+    for (const node of nodes) {
       if (node.type === 'Declaration') {
         const value = this.text(node.value).trim();
         declarations.push({
@@ -197,22 +221,21 @@ class SheetReader {
         this.rule(node, at, depth);
       } else if (node.type === 'Atrule') {
         flush();
-        this.conditional(node, at, depth, (children, inside) => this.block(children, inside, written, selectors, line, depth));
+        this.conditional(node, at, depth, (_children, inside) =>
+          this.block(this.contentsOf(node.block, false), inside, written, selectors, line, depth),
+        );
       }
     }
     flush();
   }
 
-  /**
-   * Nested rules as rules: the parser knows those that begin with `&`, and hands over the others as text, or takes
-   * `p:hover {…}` for a declaration.
-   */
-  private nestedRules(node: CssNode): CssNode[] {
-    const isRead = node.type !== 'Raw' && (node.type !== 'Declaration' || node.property.startsWith('--'));
-    if (isRead || node.loc == null) return isRead ? [node] : [];
-    const { offset, line } = node.loc.start;
-    const text = this.css.slice(offset, node.loc.end.offset);
-    return text.includes('{') ? reread(text, offset, line) : node.type === 'Raw' ? [] : [node];
+  /** What stands in a block, with nested rules: the parser takes many of them for declarations, or hands them over as text. */
+  private contentsOf(block: Block | null, isOfRule: boolean): readonly CssNode[] {
+    if (block === null) return [];
+    if (block.loc == null) return block.children.toArray();
+    const { start, end } = block.loc;
+    const text = this.css.slice(start.offset + 1, end.offset - (this.css[end.offset - 1] === '}' ? 1 : 0));
+    return isOfRule && !text.includes('{') ? block.children.toArray() : readContents(text, start.offset + 1, start.line);
   }
 
   private atrule(node: Atrule, at: Position, depth: number): void {
@@ -257,12 +280,17 @@ class SheetReader {
   }
 
   /** The full name of a layer in another, which is noted in the order of first mention. */
-  private named(outer: string, name: string): string {
-    const full = outer === '' ? name : `${outer}.${name}`;
+  private named(outer: string, given: string): string {
+    const full = outer === '' ? given : `${outer}.${given}`;
     const parts = full.split('.');
-    for (let length = 1; length <= parts.length; length++) {
-      const part = parts.slice(0, length).join('.');
-      if (!this.layers.includes(part)) this.layers.push(part);
+    let around = '';
+    for (const part of parts) {
+      const name = around === '' ? part : `${around}.${part}`;
+      if (!this.layers.has(name)) {
+        this.layers.set(name, []);
+        this.layers.get(around)!.push(name);
+      }
+      around = name;
     }
     return full;
   }
@@ -276,7 +304,7 @@ class SheetReader {
     const found = this.sheets.find(
       ({ name }) => name === address || name.endsWith(`/${address.replace(/^\.?\//, '')}`) || name === address.split('/').at(-1),
     );
-    if (found === undefined || depth > DEEPEST_IMPORT) {
+    if (found === undefined || depth > DEEPEST_IMPORT || ++this.imports > MOST_IMPORTS) {
       leave('import');
       return;
     }
@@ -318,54 +346,36 @@ class SheetReader {
 const isKnowable = (prelude: string): boolean =>
   /\(/.test(prelude) && !/height|block-size|aspect-ratio|orientation|\b(style|scroll-state)\(/i.test(prelude);
 
-/** Reads rules and declarations one after another (CSS Syntax Level 3, section 5.5.4, contents of a block). */
-function reread(text: string, start: number, firstLine: number): CssNode[] {
-  const nodes: CssNode[] = [];
-  let line = firstLine;
-  let offset = start;
-  let rest = text;
-  while (rest.trim() !== '') {
-    const brace = rest.indexOf('{');
-    const semicolon = rest.indexOf(';');
-    const isRule = brace !== -1 && (semicolon === -1 || brace < semicolon);
-    const length = isRule ? closing(rest, brace) + 1 : semicolon === -1 ? rest.length : semicolon + 1;
-    const piece = rest.slice(0, length);
-    if (isRule) {
-      const sheet = parseCss(piece, { positions: true, line, offset });
-      if (sheet.type === 'StyleSheet') nodes.push(...sheet.children.toArray());
+/**
+ * Reads rules and declarations one after another (CSS Syntax Level 3, section 5.5.4, contents of a block): all rules at once
+ * and all declarations at once, with white space where the others stand, so that every place counts in the sheet.
+ */
+function readContents(text: string, offset: number, line: number): CssNode[] {
+  let [rules, declarations] = ['', ''];
+  const blank = (part: string): string => part.replace(/[^\n\r\f]/g, ' ');
+  for (const { start, end, block } of piecesOf(text)) {
+    if (block === -1) {
+      rules += blank(text.slice(start, end));
+      declarations += text.slice(start, end);
     } else {
-      const block = parseCss(`{${piece}}`, { context: 'block', positions: true, line, offset: offset - 1 });
-      if (block.type === 'Block') nodes.push(...block.children.toArray().filter(({ type }) => type === 'Declaration'));
+      // What a nested rule holds is read when its turn comes: each level of a text is read once.
+      rules += `${text.slice(start, block + 1)}${blank(text.slice(block + 1, end - 1))}}`;
+      declarations += blank(text.slice(start, end));
     }
-    line += piece.split('\n').length - 1;
-    offset += length;
-    rest = rest.slice(length);
   }
-  return nodes;
-}
-
-/** Where the brace closes that opens at a place; the end of the text where it never does. */
-function closing(text: string, open: number): number {
-  let depth = 0;
-  for (let at = open; at < text.length; at++) {
-    if (text[at] === '{') depth++;
-    else if (text[at] === '}' && --depth === 0) return at;
-  }
-  return text.length - 1;
-}
-
-/** A nested rule's selectors written out: `&` is `:is()` of those around it, a selector without it stands below them. */
-function nested(rule: Rule, parent: string): string {
-  const around = `:is(${parent})`;
-  if (rule.prelude.type !== 'SelectorList') return generate(rule.prelude);
-  return rule.prelude.children
-    .toArray()
-    .map((selector) => {
-      const text = generate(selector);
-      if (/&/.test(text)) return text.replaceAll('&', around);
-      return /^[>+~]/.test(text) ? `${around}${text}` : `${around} ${text}`;
-    })
-    .join(',');
+  const sheet = parseCss(rules, { positions: true, parseValue: false, parseCustomProperty: false, line, offset });
+  const list = parseCss(`{${declarations}}`, {
+    context: 'block',
+    positions: true,
+    parseValue: false,
+    parseCustomProperty: false,
+    line,
+    offset: offset - 1,
+  });
+  return [
+    ...(sheet.type === 'StyleSheet' ? sheet.children.toArray() : []),
+    ...(list.type === 'Block' ? list.children.toArray().filter(({ type }) => type === 'Declaration') : []),
+  ].sort((a, b) => (a.loc?.start.offset ?? 0) - (b.loc?.start.offset ?? 0));
 }
 
 /** What was found of declarations; stylesheets say the same again and again. */

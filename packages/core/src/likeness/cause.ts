@@ -1,5 +1,5 @@
 import type { Contender, Reason } from '../css/cascade';
-import type { Specificity } from '../css/selector';
+import type { Specificity } from '../css/specificity';
 
 /** Why something looks different. */
 export type CauseKind = 'no-rule' | 'outweighed' | 'inherited' | 'condition' | 'only-in-editor' | 'does-not-fit';

@@ -47,22 +47,23 @@ export class Comparer {
   ) {}
 
   /** @param html the content; it must be clean, so that both settings parse it to the same elements */
-  compare(html: string): { placed: [Placed, Placed]; differences: Difference[] } {
-    const placed: [Placed, Placed] = [this.one.place(html), this.other.place(html)];
-    const [ones, others] = [placed[0].elements, placed[1].elements];
-    const differences: Difference[] = [];
+  place(html: string): [Placed, Placed] {
+    return [this.one.place(html), this.other.place(html)];
+  }
+
+  /** Every difference of placed content, in document order; none of them is kept here. */
+  *differences([{ elements: ones }, { elements: others }]: readonly [Placed, Placed]): Iterable<Difference> {
     for (let index = 0; index < Math.min(ones.length, others.length); index++) {
       const element = ones[index]!;
       const styles: [Style, Style] = [this.one.styles.of(element), this.other.styles.of(others[index]!)];
       if (isHidden(styles[0]) && isHidden(styles[1])) continue;
       for (const difference of this.ofStyles(...styles))
-        if (isSeen(element, difference.property, styles)) differences.push({ index, pseudo: '', ...difference });
-      for (const pseudo of PSEUDO_ELEMENTS) this.ofPseudo(index, pseudo, element, others[index]!, differences);
+        if (isSeen(element, difference.property, styles)) yield { index, pseudo: '', ...difference };
+      for (const pseudo of PSEUDO_ELEMENTS) yield* this.ofPseudo(index, pseudo, element, others[index]!);
     }
-    return { placed, differences };
   }
 
-  private ofPseudo(index: number, pseudo: string, one: ElementNode, other: ElementNode, into: Difference[]): void {
+  private *ofPseudo(index: number, pseudo: string, one: ElementNode, other: ElementNode): Iterable<Difference> {
     const a = this.one.styles.ofPseudo(one, pseudo);
     const b = this.other.styles.ofPseudo(other, pseudo);
     if (a === null && b === null) return;
@@ -73,7 +74,7 @@ export class Comparer {
     const right = b ?? this.other.styles.of(other);
     const onlyContent = has(a) !== has(b);
     for (const difference of this.ofStyles(left, right))
-      if (!onlyContent || difference.property === 'content') into.push({ index, pseudo, ...difference });
+      if (!onlyContent || difference.property === 'content') yield { index, pseudo, ...difference };
   }
 
   private ofStyles(one: Style, other: Style): readonly StyleDifference[] {
@@ -109,10 +110,17 @@ function isWithoutLine(property: string, one: Style, other: Style): boolean {
   return false;
 }
 
-const isHidden = (style: Style): boolean => {
-  for (let at: Style | null = style; at !== null; at = at.parent) if (at.value('display') === 'none') return true;
-  return false;
-};
+const hidden = new WeakMap<Style, boolean>();
+
+/** Whether an element or one around it is not shown. Styles are asked from the outside in, so each looks one step up. */
+function isHidden(style: Style): boolean {
+  let answer = hidden.get(style);
+  if (answer === undefined) {
+    answer = style.value('display') === 'none' || (style.parent !== null && isHidden(style.parent));
+    hidden.set(style, answer);
+  }
+  return answer;
+}
 
 /** Whether a reader could see a property on an element at all. */
 function isSeen(element: ElementNode, property: string, styles: readonly [Style, Style]): boolean {

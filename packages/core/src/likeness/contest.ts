@@ -1,6 +1,7 @@
 import type { Contender, Reason } from '../css/cascade';
 import { isInherited } from '../css/properties';
-import { compileSelectors, type Specificity } from '../css/selector';
+import { compileSelectors } from '../css/selector';
+import type { Specificity } from '../css/specificity';
 import { expand } from '../css/shorthands';
 import type { ElementNode } from '../html/node';
 import type { Scene } from './context';

@@ -1,6 +1,7 @@
 import { type ElementNode, type FragmentNode, type ParentNode } from '../html/node';
 import { parseDocument } from '../html/parse';
 import { escapeAttribute, escapeText } from '../html/serialize';
+import { TooMuch } from '../css/budget';
 import { Cascade, elementsIn } from '../css/cascade';
 import { Styles } from '../css/computed';
 import type { MediaContext } from '../css/media';
@@ -51,6 +52,7 @@ export class Scene {
     const { wrapper, title } = this.setting;
     if (wrapper === null) {
       const root = parseDocument(html);
+      checkDepth(root);
       return { root, elements: [...elementsIn(root)].filter(({ name }) => !HEAD.has(name)), offset: 0 };
     }
     const open = wrapper.map(({ element, className }) =>
@@ -59,10 +61,26 @@ export class Scene {
     const before = `<!doctype html><html lang="en"><head><title>T</title></head><body>${open.join('')}${title === '' ? '' : `<h1>${escapeText(title)}</h1>`}`;
     const close = [...wrapper].reverse().map(({ element }) => `</${element}>`);
     const root = parseDocument(`${before}${html}${close.join('')}</body></html>`);
+    checkDepth(root);
     // The parser closes nothing of the frame within clean content, so the content begins where it was put.
     const elements = [...elementsIn(root)].filter((element) => isWithin(element, before.length, before.length + html.length));
     return { root, elements, offset: before.length };
   }
+}
+
+/** Browsers nest elements no deeper than this (Chromium and others), and neither do comparisons. */
+export const DEEPEST = 512;
+
+/** @throws TooMuch where elements are nested deeper than browsers nest them */
+function checkDepth(root: ParentNode): void {
+  const stack: { at: ParentNode; depth: number }[] = [{ at: root, depth: 0 }];
+  let deepest = 0;
+  for (let top = stack.pop(); top !== undefined; top = stack.pop()) {
+    deepest = Math.max(deepest, top.depth);
+    for (const child of top.at.children) if (child.type === 'element') stack.push({ at: child, depth: top.depth + 1 });
+  }
+  if (deepest > DEEPEST)
+    throw new TooMuch(`The content is nested ${deepest.toLocaleString('en')} levels deep; browsers show ${DEEPEST}, and no more are compared.`);
 }
 
 const HEAD: ReadonlySet<string> = new Set(['head', 'title', 'meta', 'link', 'style', 'script', 'base', 'noscript', 'template']);

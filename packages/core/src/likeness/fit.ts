@@ -1,6 +1,6 @@
 import type { Contender } from '../css/cascade';
 import { edgesOf, limitOf, Rooms } from '../css/room';
-import { parentOf } from '../css/selector';
+import { parentOf } from '../css/relations';
 import type { Placed, Scene } from './context';
 
 /** How wide a picture is of itself, in CSS pixels; null where that is not known. */

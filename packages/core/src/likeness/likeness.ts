@@ -1,11 +1,13 @@
 import type { ElementNode } from '../html/node';
+import { Lines } from '../html/positions';
+import { TooMuch, withinBudget } from '../css/budget';
 import { pathOf, type Contender } from '../css/cascade';
-import { classesOf, parentOf } from '../css/selector';
-import { noteOf, type Cause, type CauseKind, type Place } from './cause';
+import { classesOf, parentOf } from '../css/relations';
+import { noteOf, type Cause, type CauseKind, type Place, type Side } from './cause';
 import { Comparer, type Difference, type Origin } from './compare';
 import { Scene, type Placed, type Setting } from './context';
 import { explain, type Explanation, type Scenes } from './explain';
-import { misfits, type NaturalWidth } from './fit';
+import { misfits, type Misfit, type NaturalWidth } from './fit';
 
 export interface LikenessInput {
   editor: Setting;
@@ -40,6 +42,9 @@ export interface LikenessReport {
   pageValues: ReadonlyMap<string, string>;
 }
 
+/** The comparison of one document may take so many steps of matching: some seconds. */
+export const MOST_STEPS = 20_000_000;
+
 interface Group {
   cause: Cause;
   places: Map<string, Place>;
@@ -73,23 +78,49 @@ export class Likeness {
     return this.scenes.page;
   }
 
-  /** @param content clean markup */
-  add({ id, html }: ContentToCompare): void {
-    const { placed, differences } = this.comparer.compare(html);
+  /**
+   * @param content clean markup
+   * @throws TooMuch where it would take too long with these stylesheets, or is nested too deep; it is left out then
+   */
+  add(content: ContentToCompare): void {
+    try {
+      withinBudget(MOST_STEPS, `The stylesheets with “${content.id}”`, () => this.compare(content));
+    } catch (error) {
+      if (error instanceof TooMuch) this.leaveOut(content.id);
+      throw error;
+    }
+  }
+
+  /** Forgets what was found of a document that could not be compared to its end. */
+  private leaveOut(document: string): void {
+    for (const [key, group] of this.groups) {
+      for (const [at, place] of group.places) if (place.document === document) group.places.delete(at);
+      if (group.places.size === 0) this.groups.delete(key);
+    }
+    for (const key of this.keys)
+      if (partsOf(key).document === document) {
+        this.keys.delete(key);
+        this.pageValues.delete(key);
+      }
+  }
+
+  private compare({ id, html }: ContentToCompare): void {
+    const placed = this.comparer.place(html);
+    const lines = new Lines(html);
     const unlike = new Set<number>();
-    for (const difference of differences) {
+    for (const difference of this.comparer.differences(placed)) {
       unlike.add(difference.index);
       const key = keyOf(id, difference.index, difference.pseudo, difference.property);
       this.keys.add(key);
       this.pageValues.set(key, difference.other);
-      this.enter(id, html, placed, difference);
+      this.enter(id, lines, placed, difference);
     }
     for (const side of ['page', 'editor'] as const)
       for (const misfit of misfits(this.scenes[side], placed[side === 'editor' ? 0 : 1], this.input.naturalWidth)) {
-        const group = this.group(`does-not-fit ${side} ${misfit.what}`, 'does-not-fit', null);
+        const group = this.group(causeOfMisfit(side, misfit), 'does-not-fit', null);
         group.cause.side = side;
         if (group.cause.rule === null && misfit.rule !== null) group.cause.rule = noteOf(misfit.rule);
-        const place = this.placeOf(id, html, placed[side === 'editor' ? 0 : 1], misfit.index, '', group);
+        const place = this.placeOf(id, lines, placed[side === 'editor' ? 0 : 1], misfit.index, '', group);
         place.fit = { neededPx: misfit.neededPx, columnPx: misfit.columnPx, side };
         group.hasOwn = true;
         this.keys.add(keyOf(id, misfit.index, '', `does-not-fit ${side}`));
@@ -119,21 +150,18 @@ export class Likeness {
     };
   }
 
-  private enter(document: string, html: string, [one, other]: [Placed, Placed], difference: Difference): void {
+  private enter(document: string, lines: Lines, [one, other]: [Placed, Placed], difference: Difference): void {
     const { origin, index, pseudo, property } = difference;
-    let [from, to] = [one.elements[index]!, other.elements[index]!];
-    for (let level = 0; level < origin.levels; level++) [from, to] = [parentOf(from) ?? from, parentOf(to) ?? to];
+    const elements = originElements([one.elements[index]!, other.elements[index]!], origin);
     let explanation = this.explained.get(origin);
-    if (explanation === undefined) this.explained.set(origin, (explanation = explain(origin, [from, to], this.scenes)));
-    const { kind, rule, instead } = explanation;
-    const key = `${kind} ${explanation.side} ${ruleKey(rule)} ${kind === 'outweighed' ? ruleKey(instead) : ''}`;
-    const group = this.group(key, kind, explanation);
+    if (explanation === undefined) this.explained.set(origin, (explanation = explain(origin, elements, this.scenes)));
+    const group = this.group(causeOf(explanation), explanation.kind, explanation);
     const { cause } = group;
-    if (origin.isInherited && cause.from === '') cause.from = pathOf(to);
+    if (origin.isInherited && cause.from === '') cause.from = pathOf(elements[1]);
     if (!origin.isInherited) group.hasOwn = true;
     if (origin.property.startsWith('--') && !cause.variables.includes(origin.property)) cause.variables.push(origin.property);
     if (!cause.properties.includes(property)) cause.properties.push(property);
-    this.placeOf(document, html, one, index, pseudo, group).differences.push({ property, editor: difference.one, page: difference.other });
+    this.placeOf(document, lines, one, index, pseudo, group).differences.push({ property, editor: difference.one, page: difference.other });
   }
 
   private group(key: string, kind: Explanation['kind'] | 'does-not-fit', explanation: Explanation | null): Group {
@@ -159,7 +187,7 @@ export class Likeness {
     return group;
   }
 
-  private placeOf(document: string, html: string, placed: Placed, index: number, pseudo: string, group: Group): Place {
+  private placeOf(document: string, lines: Lines, placed: Placed, index: number, pseudo: string, group: Group): Place {
     const key = `${document} ${index} ${pseudo}`;
     let place = group.places.get(key);
     if (place === undefined) {
@@ -171,7 +199,7 @@ export class Likeness {
         path: pathOf(element),
         element: nameOf(element),
         pseudo: pseudo === '' ? '' : `::${pseudo}`,
-        line: start === -1 ? 0 : lineAt(html, start),
+        line: start === -1 ? 0 : lines.at(start).line,
         start,
         end: start === -1 ? -1 : element.startTagEnd - placed.offset,
         differences: [],
@@ -180,6 +208,13 @@ export class Likeness {
     }
     return place;
   }
+}
+
+/** The element at which the declarations differ, in both settings. */
+export function originElements([one, other]: readonly [ElementNode, ElementNode], { levels }: Origin): [ElementNode, ElementNode] {
+  let [from, to] = [one, other];
+  for (let level = 0; level < levels; level++) [from, to] = [parentOf(from) ?? from, parentOf(to) ?? to];
+  return [from, to];
 }
 
 /** Compares all documents at once. */
@@ -198,6 +233,11 @@ export function partsOf(key: string): { document: string; index: number; pseudo:
   return { document, index: Number(index), pseudo, property, place: [document, index, pseudo].join('\n') };
 }
 
+/** What makes a cause the same as another. */
+export const causeOf = ({ kind, side, rule, instead }: Explanation): string =>
+  `${kind} ${side} ${ruleKey(rule)} ${kind === 'outweighed' ? ruleKey(instead) : ''}`;
+export const causeOfMisfit = (side: Side, { what }: Misfit): string => `does-not-fit ${side} ${what}`;
+
 const ruleKey = (rule: Contender | null): string => (rule === null ? '-' : `${rule.sheet}|${rule.selector}|${rule.order}`);
 
 /** An element as one would write it in a selector. */
@@ -206,10 +246,4 @@ export function nameOf(element: ElementNode): string {
   return `${element.name}${id === undefined ? '' : `#${id}`}${classesOf(element)
     .map((name) => `.${name}`)
     .join('')}`;
-}
-
-function lineAt(text: string, offset: number): number {
-  let line = 1;
-  for (let at = text.indexOf('\n'); at !== -1 && at < offset; at = text.indexOf('\n', at + 1)) line++;
-  return line;
 }

@@ -1,8 +1,9 @@
 import type { CssNode } from 'css-tree';
 import { parseCss } from '../css/parse';
 import type { ElementNode } from '../html/node';
-import { bySpecificity } from '../css/cascade';
-import { classesOf, compileSelectors, parentOf, type Specificity } from '../css/selector';
+import { classesOf, parentOf } from '../css/relations';
+import { compileSelectors } from '../css/selector';
+import { bySpecificity, type Specificity } from '../css/specificity';
 import { selectorText, type Sheet } from '../css/stylesheet';
 import type { Cause, Place, RuleNote, Side } from './cause';
 import { Scene, type Setting } from './context';
@@ -130,7 +131,7 @@ export function tryRepair(
     place.properties.push({ property, before: from, after: to });
   };
   for (const { id, html } of documents)
-    for (const { index, pseudo, property, one, other } of pages.compare(html).differences) {
+    for (const { index, pseudo, property, one, other } of pages.differences(pages.place(html))) {
       const key = keyOf(id, index, pseudo, property);
       // Where the page became what the editor shows, it was meant.
       if (!before.keys.has(key) || after.keys.has(key)) move(id, index, pseudo, property, one, other);

@@ -1,5 +1,5 @@
 import type { Reason } from '../css/cascade';
-import type { Specificity } from '../css/selector';
+import type { Specificity } from '../css/specificity';
 import type { Cause, RuleNote } from './cause';
 import type { Repair, Trial } from './repair';
 

@@ -34,7 +34,10 @@ export class SpecimenModel extends Model<InferAttributes<SpecimenModel>, InferCr
   declare payload: z.output<typeof payloadSchema>;
   /** What must come out of it. */
   declare expectations: Expectation[];
-  declare position: number;
+  /** The database gives it, so that no two have the same. */
+  declare position: CreationOptional<number>;
+  /** How long the payload is, in bytes of JSON. */
+  declare size: CreationOptional<number>;
   /** Counts the saves; the entity tag. */
   declare revision: CreationOptional<number>;
 }
@@ -51,6 +54,8 @@ export class AssetModel extends Model<InferAttributes<AssetModel>, InferCreation
   declare widthPx: number;
   declare heightPx: number;
   declare bytes: Buffer;
+  /** How many bytes there are. */
+  declare size: CreationOptional<number>;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -108,8 +113,40 @@ export class DocumentModel extends Model<InferAttributes<DocumentModel>, InferCr
   declare role: CreationOptional<string>;
   /** What it holds, counted when it is stored. */
   declare census: Census;
+  /** How long the markup is, in bytes of UTF-8. */
+  declare size: CreationOptional<number>;
   /** Counts the saves; the entity tag. */
   declare revision: CreationOptional<number>;
+}
+
+/** What the comparison of the editor with the page came to for one document. */
+export class LikenessCountModel extends Model<InferAttributes<LikenessCountModel>, InferCreationAttributes<LikenessCountModel>> {
+  declare documentId: string;
+  declare profileId: string;
+  declare pageKindId: string;
+  /** Of the document that was compared. */
+  declare revision: number;
+  /** A digest of the rules, settings and stylesheets by which it was compared. */
+  declare inputs: string;
+  declare elements: number;
+  declare alike: number;
+  /** What makes one cause the same as another, shortened to a digest. */
+  declare causes: string[];
+  /** Why it could not be compared; empty where it was. */
+  declare failure: CreationOptional<string>;
+}
+
+/** Work that is done in the background. */
+export class JobModel extends Model<InferAttributes<JobModel>, InferCreationAttributes<JobModel>> {
+  declare id: CreationOptional<number>;
+  declare kind: string;
+  declare subject: string;
+  declare asked: CreationOptional<number>;
+  declare attempts: CreationOptional<number>;
+  declare dueAt: Date;
+  declare lease: CreationOptional<string>;
+  declare leasedUntil: Date | null;
+  declare failure: CreationOptional<string>;
 }
 
 export class SettingModel extends Model<InferAttributes<SettingModel>, InferCreationAttributes<SettingModel>> {
@@ -133,6 +170,7 @@ const longText = () => ({ type: DataTypes.TEXT('medium'), allowNull: false }) as
 const json = () => ({ type: DataTypes.JSON, allowNull: false }) as const;
 const moment = () => ({ type: DataTypes.DATE(3), allowNull: false }) as const;
 const text = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false }) as const;
+const number = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false }) as const;
 
 /** Ties the models to a connection. The tables themselves are made by the migrations. */
 export function defineModels(sequelize: Sequelize): void {
@@ -166,7 +204,8 @@ export function defineModels(sequelize: Sequelize): void {
       arrives: text(10),
       payload: json(),
       expectations: json(),
-      position: { type: DataTypes.INTEGER, allowNull: false },
+      position: { type: DataTypes.INTEGER, autoIncrement: true },
+      size: { ...number(), defaultValue: 0 },
       revision: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 },
     },
     { ...plain, tableName: 'specimens' },
@@ -181,6 +220,7 @@ export function defineModels(sequelize: Sequelize): void {
       widthPx: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false },
       heightPx: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false },
       bytes: { type: DataTypes.BLOB('medium'), allowNull: false },
+      size: { ...number(), defaultValue: 0 },
       createdAt: { ...moment(), defaultValue: DataTypes.NOW },
     },
     { ...plain, tableName: 'assets' },
@@ -208,7 +248,6 @@ export function defineModels(sequelize: Sequelize): void {
     { ...plain, tableName: 'stylesheet_history' },
   );
   PageKindModel.init({ id: id(), definition: json(), revision: revision() }, { ...plain, tableName: 'page_kinds' });
-  const number = () => ({ type: DataTypes.INTEGER.UNSIGNED, allowNull: false }) as const;
   LikenessFigureModel.init(
     {
       id: { type: DataTypes.BIGINT.UNSIGNED, autoIncrement: true, primaryKey: true },
@@ -231,10 +270,51 @@ export function defineModels(sequelize: Sequelize): void {
       html: longText(),
       role: { ...text(64), defaultValue: '' },
       census: json(),
+      size: { ...number(), defaultValue: 0 },
       revision: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 },
     },
     { ...plain, tableName: 'documents' },
   );
+  LikenessCountModel.init(
+    {
+      documentId: id(),
+      profileId: text(64),
+      pageKindId: text(64),
+      revision: number(),
+      inputs: text(64),
+      elements: number(),
+      alike: number(),
+      causes: json(),
+      failure: { ...text(300), defaultValue: '' },
+    },
+    { ...plain, tableName: 'likeness_counts' },
+  );
+  JobModel.init(
+    {
+      id: { type: DataTypes.BIGINT.UNSIGNED, autoIncrement: true, primaryKey: true },
+      kind: text(40),
+      subject: text(200),
+      asked: { ...number(), defaultValue: 1 },
+      attempts: { ...number(), defaultValue: 0 },
+      dueAt: moment(),
+      lease: { ...text(36), defaultValue: '' },
+      leasedUntil: { ...moment(), allowNull: true },
+      failure: { ...text(1000), defaultValue: '' },
+    },
+    { ...plain, tableName: 'jobs' },
+  );
+  // Sizes stand beside contents, so that a list need not load them.
+  AssetModel.beforeSave((asset) => {
+    if (asset.changed('bytes')) asset.size = asset.bytes.length;
+  });
+  const sizeOfDocument = (document: DocumentModel): void => {
+    if (document.changed('html')) document.size = Buffer.byteLength(document.html);
+  };
+  DocumentModel.beforeSave(sizeOfDocument);
+  DocumentModel.beforeBulkCreate((documents) => documents.forEach(sizeOfDocument));
+  SpecimenModel.beforeSave((specimen) => {
+    if (specimen.changed('payload')) specimen.size = Buffer.byteLength(JSON.stringify(specimen.payload));
+  });
   SettingModel.init({ name: id(), value: json(), revision: revision() }, { ...plain, tableName: 'settings' });
   SettingHistoryModel.init(
     { name: id(), revision: { ...revision(), primaryKey: true }, value: json(), savedAt: { ...moment(), defaultValue: DataTypes.NOW } },

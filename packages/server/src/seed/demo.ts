@@ -100,11 +100,11 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
       await StylesheetModel.create({ ...sheet, css }, options);
       await StylesheetHistoryModel.create({ stylesheetId: sheet.id, revision: 1, css }, options);
     }
-    for (const [position, { id, profile, types, name, kind, notes, arrives, expectations }] of specimens.entries()) {
+    for (const { id, profile, types, name, kind, notes, arrives, expectations } of specimens) {
       const texts: Record<string, string> = {};
       for (const [type, file] of Object.entries(types)) texts[type] = await text('specimens', file);
       const payload = { types: texts };
-      await SpecimenModel.create({ id, name, kind, notes, profileId: profile, arrives, payload, expectations, position }, options);
+      await SpecimenModel.create({ id, name, kind, notes, profileId: profile, arrives, payload, expectations }, options);
     }
     for (const { id, title, contentType, profile, pageKind, file } of pages) {
       const html = await text('documents', file);

@@ -1,32 +1,32 @@
-import { DataTypes, QueryTypes } from 'sequelize';
+import { DataTypes } from 'sequelize';
+import { column } from '../shape';
 import type { Migration } from './migration';
+
+const { json, moment, count, text } = column;
 
 /** Specimens that are whole clipboard payloads with expectations; the asset library. */
 export const payloadsAndAssets: Migration = {
   name: '0003-payloads-and-assets',
-  async up(tables) {
-    await tables.addColumn('specimens', 'arrives', { type: DataTypes.STRING(10), allowNull: false, defaultValue: 'paste' });
-    await tables.addColumn('specimens', 'payload', { type: DataTypes.JSON, allowNull: true });
-    await tables.addColumn('specimens', 'expectations', { type: DataTypes.JSON, allowNull: true });
-    await tables.addColumn('specimens', 'revision', { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 });
-    const specimens = await tables.sequelize.query<{ id: string; html: string }>('SELECT id, html FROM specimens', {
-      type: QueryTypes.SELECT,
-    });
-    for (const { id, html } of specimens)
-      await tables.sequelize.query('UPDATE specimens SET payload = ?, expectations = ? WHERE id = ?', {
-        replacements: [JSON.stringify({ types: { 'text/html': html } }), '[]', id],
-      });
-    await tables.changeColumn('specimens', 'payload', { type: DataTypes.JSON, allowNull: false });
-    await tables.changeColumn('specimens', 'expectations', { type: DataTypes.JSON, allowNull: false });
-    await tables.sequelize.query('ALTER TABLE specimens DROP COLUMN html');
-    await tables.createTable('assets', {
-      name: { type: DataTypes.STRING(64), allowNull: false, primaryKey: true },
-      type: { type: DataTypes.STRING(40), allowNull: false },
-      alt: { type: DataTypes.STRING(300), allowNull: false },
-      width_px: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false },
-      height_px: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false },
+  async up(shape) {
+    await shape.addColumn('specimens', 'arrives', { ...text(10), defaultValue: 'paste' });
+    await shape.addColumn('specimens', 'payload', { ...json, allowNull: true });
+    await shape.addColumn('specimens', 'expectations', { ...json, allowNull: true });
+    await shape.addColumn('specimens', 'revision', { ...count, defaultValue: 1 });
+    if (await shape.hasColumn('specimens', 'html'))
+      await shape.run(
+        "UPDATE specimens SET payload = JSON_OBJECT('types', JSON_OBJECT('text/html', html)), expectations = '[]' WHERE payload IS NULL",
+      );
+    await shape.changeColumn('specimens', 'payload', json);
+    await shape.changeColumn('specimens', 'expectations', json);
+    await shape.dropColumn('specimens', 'html');
+    await shape.createTable('assets', {
+      name: column.id,
+      type: text(40),
+      alt: text(300),
+      width_px: count,
+      height_px: count,
       bytes: { type: DataTypes.BLOB('medium'), allowNull: false },
-      created_at: { type: DataTypes.DATE(3), allowNull: false },
+      created_at: moment,
     });
   },
 };

@@ -1,33 +1,32 @@
-import { DataTypes } from 'sequelize';
+import { column } from '../shape';
 import type { Migration } from './migration';
 
-const count = { type: DataTypes.INTEGER.UNSIGNED, allowNull: false };
-const id = { type: DataTypes.STRING(64), allowNull: false, primaryKey: true };
+const { id, serial, longText, moment, count, text } = column;
 
 /** Stylesheets and page kinds that can be edited, with their versions; how alike the editor and the page were over time. */
 export const styleFiles: Migration = {
   name: '0005-style-files',
-  async up(tables) {
-    await tables.addColumn('stylesheets', 'purpose', { type: DataTypes.STRING(300), allowNull: false, defaultValue: '' });
-    await tables.addColumn('stylesheets', 'media', { type: DataTypes.STRING(200), allowNull: false, defaultValue: '' });
-    await tables.addColumn('stylesheets', 'revision', { ...count, defaultValue: 1 });
-    await tables.addColumn('page_kinds', 'revision', { ...count, defaultValue: 1 });
-    await tables.createTable('stylesheet_history', {
+  async up(shape) {
+    await shape.addColumn('stylesheets', 'purpose', { ...text(300), defaultValue: '' });
+    await shape.addColumn('stylesheets', 'media', { ...text(200), defaultValue: '' });
+    await shape.addColumn('stylesheets', 'revision', { ...count, defaultValue: 1 });
+    await shape.addColumn('page_kinds', 'revision', { ...count, defaultValue: 1 });
+    await shape.createTable('stylesheet_history', {
       stylesheet_id: id,
       revision: { ...count, primaryKey: true },
-      css: { type: DataTypes.TEXT('medium'), allowNull: false },
-      note: { type: DataTypes.STRING(300), allowNull: false, defaultValue: '' },
-      saved_at: { type: DataTypes.DATE(3), allowNull: false },
+      css: longText,
+      note: { ...text(300), defaultValue: '' },
+      saved_at: moment,
     });
-    await tables.createTable('likeness_figures', {
-      id: { type: DataTypes.BIGINT.UNSIGNED, autoIncrement: true, primaryKey: true },
-      profile_id: { type: DataTypes.STRING(64), allowNull: false },
-      page_kind_id: { type: DataTypes.STRING(64), allowNull: false },
+    await shape.createTable('likeness_figures', {
+      id: serial,
+      profile_id: text(64),
+      page_kind_id: text(64),
       elements: count,
       alike: count,
       causes: count,
-      taken_at: { type: DataTypes.DATE(3), allowNull: false },
+      taken_at: moment,
     });
-    await tables.addIndex('likeness_figures', ['profile_id', 'page_kind_id', 'id']);
+    await shape.addIndex('likeness_figures', 'likeness_figures_profile_id_page_kind_id_id', ['profile_id', 'page_kind_id', 'id']);
   },
 };

@@ -3,6 +3,7 @@ import { houseHistoryAndCensus } from './0002-house-history-and-census';
 import { payloadsAndAssets } from './0003-payloads-and-assets';
 import { libraryAndWriting } from './0004-library-and-writing';
 import { styleFiles } from './0005-style-files';
+import { jobsSizesAndKeys } from './0006-jobs-sizes-and-keys';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -12,4 +13,5 @@ export const MIGRATIONS: readonly Migration[] = [
   payloadsAndAssets,
   libraryAndWriting,
   styleFiles,
+  jobsSizesAndKeys,
 ];
