@@ -358,8 +358,9 @@ function readContents(text: string, offset: number, line: number): CssNode[] {
       rules += blank(text.slice(start, end));
       declarations += text.slice(start, end);
     } else {
-      // What a nested rule holds is read when its turn comes: each level of a text is read once.
-      rules += `${text.slice(start, block + 1)}${blank(text.slice(block + 1, end - 1))}}`;
+      // What nested rules hold of others is read when their turn comes, so that each level of a text is read once.
+      const inner = text.slice(block + 1, end - 1);
+      rules += inner.includes('{') ? `${text.slice(start, block + 1)}${blank(inner)}}` : text.slice(start, end);
       declarations += blank(text.slice(start, end));
     }
   }
