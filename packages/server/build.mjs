@@ -3,7 +3,7 @@ import { build } from 'esbuild';
 // Own code and @typikon/core are bundled from source; every registry package stays in node_modules.
 await build({
   absWorkingDir: import.meta.dirname,
-  entryPoints: ['src/main.ts'],
+  entryPoints: { main: 'src/main.ts', worker: 'src/lanes/worker.ts' },
   outdir: 'dist',
   bundle: true,
   platform: 'node',

@@ -14,7 +14,7 @@ export { HIDDEN_ELEMENTS, RAW_TEXT_ELEMENTS, VOID_ELEMENTS, isBlock } from './ht
 export { parseDocument, parseFragment, type Ignored, type ParsedFragment } from './html/parse';
 export { escapeAttribute, escapeText, serialize, startTag } from './html/serialize';
 export { firstDifference } from './html/same';
-export { sumCensuses, takeCensus, type Census, type CensusOfAll } from './html/census';
+export { CensusSum, sumCensuses, takeCensus, type Census, type CensusOfAll } from './html/census';
 export { Lines, attributeRanges, type Range } from './html/positions';
 export { countLetters, visibleLetters, visibleText } from './html/text';
 export { renderedText, renderedWords } from './html/rendered-text';

@@ -1,10 +1,10 @@
-import { serveStatic } from '@hono/node-server/serve-static';
 import { OpenAPIHono } from '@hono/zod-openapi';
 import { bodyLimit } from 'hono/body-limit';
-import { relative } from 'node:path';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { onError } from './errors';
+import { soundJson } from './json-body';
+import { forward, HEAVY_BYTES, type Choice, type Lanes, type Load } from './lanes/forward';
 import { problem } from './problem';
 import { requestLog } from './request-log';
 import { assets } from './routes/assets';
@@ -18,6 +18,7 @@ import { profiles } from './routes/profiles';
 import { specimens } from './routes/specimens';
 import { styleFiles } from './routes/style-files';
 import { applicationHeaders, loopbackOnly } from './security';
+import { webFiles } from './web-files';
 
 export interface AppOptions {
   sequelize: Sequelize;
@@ -26,68 +27,93 @@ export interface AppOptions {
   siteOrigins: readonly string[];
   /** The folder with the built web application; without it only the API is served. */
   webDir?: string | undefined;
+  /** The threads for what may take long; without them all is done here. */
+  lanes?: Lanes;
+  /** Whether another process or thread stands before this one, which has let the request in. */
+  isBehind?: boolean;
+  /** Is called when a change is about to be committed. */
+  committing?: () => void;
   /** Is called when something was stored on which it depends how pages look. */
   looksChanged?: () => void;
 }
 
 /** Payloads and pictures may be large; everything else is small. */
+const LARGEST_SETTINGS = 1024 * 1024;
 const LARGEST_BODY = 4 * 1024 * 1024;
 const LARGEST_PAYLOAD = 16 * 1024 * 1024;
+const BODIES: readonly (readonly [path: RegExp, largest: number])[] = [
+  [/^\/api\/v1\/(specimens|assets|style-files)\b/, LARGEST_PAYLOAD],
+  [/^\/api\/v1\/documents\b/, LARGEST_BODY],
+];
 
-const limitBody = (maxSize: number) =>
-  bodyLimit({
-    maxSize,
-    onError: (context) => problem(context, 413, `A request can hold ${maxSize / 1024 / 1024} MB at most here.`),
-  });
+const limits = [LARGEST_SETTINGS, LARGEST_BODY, LARGEST_PAYLOAD].map(
+  (maxSize) =>
+    [
+      maxSize,
+      bodyLimit({
+        maxSize,
+        onError: (context) => problem(context, 413, `A request can hold ${maxSize / 1024 / 1024} MB at most here. Nothing was saved.`),
+      }),
+    ] as const,
+);
+
+/** What loads or changes contents, which may be long. */
+const CONTENTS = /^\/api\/v1\/(profiles$|.*\/rule-history$|style-files\b|specimens\/.|documents\/(?!census|published).)/;
+const ALL_CONTENTS = /^\/api\/v1\/documents\/(census|published)$/;
+
+/** Which requests are short work, and which may take long. */
+export function laneOf({ method, path, bytes }: Load): Choice {
+  if (ALL_CONTENTS.test(path) || bytes > HEAVY_BYTES || (method === 'POST' && path === '/api/v1/assets')) return 'heavy';
+  if (CONTENTS.test(path)) return 'quick';
+  return method === 'GET' || method === 'HEAD' || path.startsWith('/api/v1/site-dictionary') ? 'here' : 'quick';
+}
 
 /** The application: the API under /api/v1, its OpenAPI description, and the web application beside it. */
-export function createApp({ sequelize, log, siteOrigins, webDir, looksChanged = () => undefined }: AppOptions): OpenAPIHono {
+export function createApp({
+  sequelize,
+  log,
+  siteOrigins,
+  webDir,
+  lanes,
+  isBehind = false,
+  committing = () => undefined,
+  looksChanged = () => undefined,
+}: AppOptions): OpenAPIHono {
   const app = new OpenAPIHono();
-  app.use(requestLog(log), loopbackOnly(), applicationHeaders(siteOrigins));
-  const [small, large] = [limitBody(LARGEST_BODY), limitBody(LARGEST_PAYLOAD)];
-  for (const path of ['/api/v1/specimens', '/api/v1/specimens/*', '/api/v1/assets', '/api/v1/style-files/*']) app.use(path, large);
-  for (const path of [
-    '/api/v1/profiles',
-    '/api/v1/profiles/*',
-    '/api/v1/house-limits',
-    '/api/v1/house-limits/*',
-    '/api/v1/documents/*',
-    '/api/v1/site-dictionary/*',
-  ])
-    app.use(path, small);
+  if (!isBehind) app.use(requestLog(log), applicationHeaders(siteOrigins), loopbackOnly());
   app.use('/api/*', async (context, next) => {
     context.header('Cache-Control', 'no-store');
     await next();
-    // Profiles, house limits and documents decide with the stylesheets what a page looks like.
-    if (context.req.method === 'PUT' && context.res.ok) looksChanged();
+    // Profiles, house limits, documents and style files decide together what a page looks like.
+    if (isOfLooks(context.req) && context.res.ok) looksChanged();
   });
+  if (!isBehind)
+    app.use('/api/*', async (context, next) => {
+      const largest = BODIES.find(([path]) => path.test(context.req.path))?.[1] ?? LARGEST_SETTINGS;
+      return limits.find(([size]) => size === largest)![1](context, next);
+    });
+  app.use('/api/*', forward('api', lanes, laneOf), soundJson());
   app.route('/api/v1', health(sequelize));
-  app.route('/api/v1', profiles(sequelize));
+  app.route('/api/v1', profiles(sequelize, committing));
   app.route('/api/v1', content());
   app.route('/api/v1', likeness());
-  app.route('/api/v1', styleFiles(sequelize, looksChanged));
-  app.route('/api/v1', documents(sequelize));
+  app.route('/api/v1', styleFiles(sequelize, committing));
+  app.route('/api/v1', documents(sequelize, committing));
   app.route('/api/v1', dictionary(sequelize));
-  app.route('/api/v1', specimens(sequelize));
+  app.route('/api/v1', specimens(sequelize, committing));
   app.route('/api/v1', assets());
-  app.route('/api/v1', house(sequelize));
+  app.route('/api/v1', house(sequelize, committing));
   app.get('/api/v1/settings', (context) => context.json({ siteOrigin: siteOrigins[0] }));
   app.doc31('/api/v1/openapi.json', {
     openapi: '3.1.0',
     info: { title: 'Typikon', version: '1', description: 'Editor profiles and what they are tried on.' },
   });
   app.all('/api/*', (context) => problem(context, 404, `There is nothing at ${context.req.path}.`));
-  if (webDir !== undefined) {
-    const root = relative(process.cwd(), webDir) || '.';
-    app.use('*', async (context, next) => {
-      await next();
-      const isHashed = /-[A-Z0-9]{8}\.(js|css)$|\/media\//.test(context.req.path);
-      context.header('Cache-Control', isHashed ? 'public, max-age=31536000, immutable' : 'no-cache');
-    });
-    app.use('*', serveStatic({ root }));
-    app.get('*', serveStatic({ root, path: 'index.html' }));
-  }
+  if (webDir !== undefined) app.route('/', webFiles(webDir));
   app.notFound((context) => problem(context, 404, `There is nothing at ${context.req.path}.`));
   app.onError(onError(log));
   return app;
 }
+
+const isOfLooks = ({ method, path }: { method: string; path: string }): boolean =>
+  method === 'PUT' || (method === 'POST' && /^\/api\/v1\/(style-files\/changes|profiles)$/.test(path));

@@ -1,24 +1,30 @@
 import type { ErrorHandler } from 'hono';
 import { HTTPException } from 'hono/http-exception';
 import type { Logger } from 'pino';
-import { ConnectionError, DatabaseError } from 'sequelize';
+import { DatabaseError, UniqueConstraintError } from 'sequelize';
+import { Contended, isLost, OutcomeUnknown } from './db/transaction';
 import { problem } from './problem';
+
+/** MariaDB: what is sent is larger than a packet may be, or than the column. */
+const TOO_LARGE = [1153, 1406];
 
 /** Turns whatever was thrown into problem details. What went wrong inside goes to the log, not to the client. */
 export function onError(log: Logger): ErrorHandler {
   return (error, context) => {
     if (error instanceof HTTPException) return problem(context, error.status, error.message || 'The request cannot be handled.');
+    if (error instanceof Contended)
+      return problem(context, 503, 'Others are changing the same at this moment. Nothing was saved; please try again.', { outcome: 'nothing' });
     log.error({ err: error, path: context.req.path }, 'request failed');
-    if (error instanceof ConnectionError || isLostConnection(error))
-      return problem(context, 503, 'The database does not answer. Nothing was saved; please try again in a moment.');
-    return problem(context, 500, 'Something failed on the server. Nothing was saved.');
+    const isChange = !['GET', 'HEAD'].includes(context.req.method);
+    if (error instanceof OutcomeUnknown)
+      return problem(context, 503, 'The database was lost while it was saving. It is not known whether it was saved; please look.', {
+        outcome: 'unknown',
+      });
+    if (isLost(error))
+      return problem(context, 503, isChange ? 'The database does not answer. Nothing was saved; please try again in a moment.' : 'The database does not answer. Please try again in a moment.');
+    if (error instanceof UniqueConstraintError) return problem(context, 409, 'Somebody else made the same at the same moment. Nothing was saved.');
+    if (error instanceof DatabaseError && TOO_LARGE.includes((error.original as { errno?: number }).errno ?? 0))
+      return problem(context, 422, 'This is longer than can be stored. Nothing was saved.');
+    return problem(context, 500, `Something failed on the server.${isChange ? ' Nothing was saved.' : ''}`);
   };
-}
-
-const LOST =
-  /ECONNREFUSED|ECONNRESET|EPIPE|socket has unexpectedly been closed|server has gone away|Connection (timeout|closed)|cannot execute new commands/i;
-
-function isLostConnection(error: unknown): boolean {
-  const cause = error instanceof DatabaseError ? error.original : error;
-  return cause instanceof Error && LOST.test(`${cause.message} ${(cause as { code?: string }).code ?? ''}`);
 }

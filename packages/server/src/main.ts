@@ -1,53 +1,57 @@
-import { serve, type ServerType } from '@hono/node-server';
+import type { ServerType } from '@hono/node-server';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { createApp } from './app';
 import { readConfig } from './config';
 import { connect } from './db/connection';
 import { migrate } from './db/migrate';
-import { LikenessFigures } from './likeness';
+import { listen } from './http-server';
+import { ALL_FIGURES, likenessJobs, PAUSE_MS } from './jobs/likeness';
+import { JobQueue } from './jobs/queue';
+import { JobRunner } from './jobs/runner';
+import { openLanes } from './lanes/open';
 import { seedDemo } from './seed/demo';
 import { createSite } from './standins/site';
 
 const config = readConfig(process.env);
 const log = pino({ level: config.logLevel, redact: ['req.headers.cookie', 'req.headers.authorization'] });
 const origins = (port: number): string[] => [`http://127.0.0.1:${port}`, `http://localhost:${port}`];
+const [applicationOrigins, siteOrigins] = [origins(config.port), origins(config.sitePort)];
+const imagesDir = config.demoDir && join(config.demoDir, 'images');
 
 const sequelize = connect(config.database);
 const servers: ServerType[] = [];
-const figures = new LikenessFigures(log);
+const lanes = openLanes({ database: config.database, applicationOrigins, siteOrigins, imagesDir });
+const queue = new JobQueue(sequelize);
+const runner = new JobRunner(queue, likenessJobs(sequelize, queue, lanes.background), log);
+
+/** Figures are taken in the background; that they are asked for must never fail what was asked for before. */
+const looksChanged = (): void =>
+  void queue.ask(ALL_FIGURES, 'all', PAUSE_MS).then(
+    () => runner.nudge(),
+    (error: unknown) => log.error({ err: error }, 'figures of likeness were not asked for'),
+  );
 
 async function start(): Promise<void> {
-  const migrations = await migrate(sequelize);
+  const { demoDir, demoDocuments } = config;
+  const migrations = await migrate(sequelize, async () => {
+    if (demoDir !== undefined && (await seedDemo(sequelize, demoDir, demoDocuments))) log.info('demo data read');
+  });
   if (migrations.length > 0) log.info({ migrations }, 'database migrated');
-  if (config.demoDir !== undefined && (await seedDemo(sequelize, config.demoDir, config.demoDocuments))) log.info('demo data read');
-  const site = createSite({ log, applicationOrigins: origins(config.port), imagesDir: config.demoDir && join(config.demoDir, 'images') });
-  const app = createApp({
-    sequelize,
-    log,
-    siteOrigins: origins(config.sitePort),
-    webDir: config.webDir,
-    looksChanged: () => figures.changed(),
-  });
-  figures.changed();
-  await listen(site.fetch, config.sitePort);
-  await listen(app.fetch, config.port);
+  const site = createSite({ log, applicationOrigins, imagesDir, lanes });
+  const app = createApp({ sequelize, log, siteOrigins, webDir: config.webDir, lanes, looksChanged });
+  servers.push(await listen(site.fetch, config.host, config.sitePort));
+  servers.push(await listen(app.fetch, config.host, config.port));
   log.info({ address: `http://${config.host}:${config.port}/`, site: `http://${config.host}:${config.sitePort}/` }, 'ready');
-}
-
-function listen(fetch: Parameters<typeof serve>[0]['fetch'], port: number): Promise<void> {
-  return new Promise((resolve, reject) => {
-    const server = serve({ fetch, hostname: config.host, port }, () => resolve());
-    server.once('error', reject);
-    servers.push(server);
-  });
+  looksChanged();
+  runner.start();
 }
 
 async function stop(): Promise<void> {
   const deadline = setTimeout(() => process.exit(0), 3000);
   deadline.unref();
   await Promise.all(servers.map((server) => new Promise((done) => server.close(done))));
-  await figures.stop();
+  await Promise.all([runner.stop(), ...Object.values(lanes).map((lane) => lane.stop())]);
   await sequelize.close();
   process.exit(0);
 }

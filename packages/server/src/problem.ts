@@ -25,7 +25,7 @@ const TITLES: Record<number, string> = {
   422: 'The content has mistakes',
   428: 'The edition it is based on is missing',
   500: 'Something failed on the server',
-  503: 'The database does not answer',
+  503: 'It cannot be done at this moment',
 };
 
 /** Answers with problem details. `extra` adds members that the client can act on. */

@@ -2,9 +2,33 @@ import { compileRules, readHouseLimits, resolveProfile, type CompiledRules, type
 import { ProfileModel, SettingModel } from './db/models';
 
 const NOTHING: JsonObject = { format: 'typikon-profile/1', name: 'Nothing' };
+const HOUSE = 'house-limits';
+
+/** So many compiled rules are kept. */
+const MOST_KEPT = 30;
+const kept = new Map<string, CompiledRules>();
+
+/** A text of more tags than this is not cleaned at once. */
+const MOST_TAGS = 200_000;
+
+/** What is said of markup that has too many tags; null where it has not. */
+export function tooManyTags(html: string): string | null {
+  let tags = 0;
+  for (let at = html.indexOf('<'); at !== -1; at = html.indexOf('<', at + 1)) tags++;
+  return tags <= MOST_TAGS
+    ? null
+    : `The markup has about ${tags.toLocaleString('en')} tags; ${MOST_TAGS.toLocaleString('en')} can be cleaned at once. Nothing was saved.`;
+}
+
+/** All profiles and the house limits as they are stored, in one text that changes with any of them. */
+async function editions(): Promise<string> {
+  const profiles = await ProfileModel.findAll({ attributes: ['id', 'revision', 'updatedAt'], order: [['id', 'ASC']], raw: true });
+  const house = await SettingModel.findByPk(HOUSE, { attributes: ['revision'], raw: true });
+  return JSON.stringify([profiles.map(({ id, revision, updatedAt }) => [id, revision, updatedAt]), house?.revision ?? 0]);
+}
 
 async function houseLimits(): Promise<HouseLimits | undefined> {
-  const setting = await SettingModel.findByPk('house-limits');
+  const setting = await SettingModel.findByPk(HOUSE);
   const read = setting === null ? undefined : readHouseLimits(setting.value);
   return read?.ok === true ? read.house : undefined;
 }
@@ -16,6 +40,18 @@ async function houseLimits(): Promise<HouseLimits | undefined> {
  * @param role for whose content; empty for anybody whom the house limits bind
  */
 export async function rulesOf(id: string, role: string, drafts: Record<string, JsonObject> = {}): Promise<CompiledRules> {
+  if (Object.keys(drafts).length > 0) return compile(id, role, drafts);
+  const key = JSON.stringify([id, role, await editions()]);
+  let rules = kept.get(key);
+  if (rules === undefined) {
+    rules = await compile(id, role, {});
+    if (kept.size >= MOST_KEPT) kept.clear();
+    kept.set(key, rules);
+  }
+  return rules;
+}
+
+async function compile(id: string, role: string, drafts: Record<string, JsonObject>): Promise<CompiledRules> {
   const stored = new Map((await ProfileModel.findAll()).map((profile) => [profile.id, profile.document]));
   const resolution = resolveProfile(id, (other) => (Object.hasOwn(drafts, other) ? drafts[other] : stored.get(other)));
   const fallback = resolveProfile('nothing', () => NOTHING);

@@ -10,18 +10,41 @@ import { problem } from './problem';
 export function loopbackOnly(): MiddlewareHandler {
   return async (context, next) => {
     const host = context.req.header('host') ?? '';
-    if (!/^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/i.test(host))
-      return problem(context, 403, 'This server answers only to its loopback address.');
+    if (!isLoopback(host)) return problem(context, 403, 'This server answers only to its loopback address.');
     if (!['GET', 'HEAD', 'OPTIONS'].includes(context.req.method)) {
       const site = context.req.header('sec-fetch-site');
       const origin = context.req.header('origin');
-      const isForeign =
-        site !== undefined ? site !== 'same-origin' && site !== 'none' : origin !== undefined && new URL(origin).host !== host;
+      const isForeign = site !== undefined ? site !== 'same-origin' && site !== 'none' : origin !== undefined && hostOf(origin) !== host;
       if (isForeign) return problem(context, 403, 'Changes can only be made from Typikon itself.');
     }
     await next();
     return undefined;
   };
+}
+
+/**
+ * Guards the site stand-in: it answers only to loopback names, and a page from elsewhere cannot post to it. The application
+ * has another origin, and may.
+ */
+export function fromApplication(origins: readonly string[]): MiddlewareHandler {
+  return async (context, next) => {
+    if (!isLoopback(context.req.header('host') ?? '')) return problem(context, 403, 'This server answers only to its loopback address.');
+    if (!['GET', 'HEAD', 'OPTIONS'].includes(context.req.method)) {
+      const origin = context.req.header('origin');
+      const site = context.req.header('sec-fetch-site');
+      const isKnown = origin === undefined ? site === undefined || site === 'same-origin' || site === 'none' : origins.includes(origin);
+      if (!isKnown) return problem(context, 403, 'Pages can only be tried from Typikon itself.');
+    }
+    await next();
+    return undefined;
+  };
+}
+
+const isLoopback = (host: string): boolean => /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/i.test(host);
+
+/** The host that an origin names; nothing for one that names none, such as `null`. */
+function hostOf(origin: string): string | null {
+  return URL.canParse(origin) ? new URL(origin).host : null;
 }
 
 /** Headers of the application: nothing but its own scripts run, and only the site stand-in may be framed. */

@@ -8,7 +8,9 @@ import { connect } from '../src/db/connection';
 import { migrate } from '../src/db/migrate';
 import type { CensusOfAll } from '@typikon/core';
 import { DraftHistoryModel, SettingHistoryModel } from '../src/db/models';
-import { LikenessFigures } from '../src/likeness';
+import { ALL_FIGURES, likenessJobs } from '../src/jobs/likeness';
+import { countLikeness, likenessInputs, type CountTask } from '../src/jobs/likeness-count';
+import { JobQueue } from '../src/jobs/queue';
 import { compose } from '../src/seed/compose';
 import { seedDemo } from '../src/seed/demo';
 import { createSite } from '../src/standins/site';
@@ -48,12 +50,27 @@ const request = (
     ...(body === undefined ? {} : { body: JSON.stringify(body) }),
   });
 
+const onSite = async (path: string, { headers, ...init }: RequestInit = {}): Promise<Response> =>
+  site.request(`http://127.0.0.1:4711${path}`, { ...init, headers: { host: '127.0.0.1:4711', ...(headers as Record<string, string>) } });
+
 async function read(id: string): Promise<Stored> {
   return (await (await request(`/profiles/${id}`)).json()) as Stored;
 }
 
 const save = (id: string, document: unknown, revision: number | string) =>
   request(`/profiles/${id}/draft`, { method: 'PUT', headers: { 'if-match': `"${revision}"` }, body: document });
+
+/** Does all background work that there is, here instead of in a thread. */
+async function takeFigures(): Promise<void> {
+  const queue = new JobQueue(sequelize);
+  const run = async (name: string, task: unknown) => (name === 'inputs' ? likenessInputs(task as CountTask) : countLikeness(task as CountTask));
+  const handlers = likenessJobs(sequelize, queue, { run: run as never });
+  await queue.ask(ALL_FIGURES, 'all');
+  for (let job = await queue.claim(); job !== null; job = await queue.claim()) {
+    await handlers[job.kind]!(job.subject, async () => true);
+    await queue.done(job);
+  }
+}
 
 describe('the database', () => {
   test('a second migration and a second seed do nothing', async () => {
@@ -110,6 +127,7 @@ describe('reading', () => {
         '/site-dictionary/words',
         '/site-dictionary/words/{word}',
         '/specimens',
+        '/specimens/contents',
         '/specimens/{id}',
         '/style-files',
         '/style-files/changes',
@@ -356,7 +374,7 @@ describe('stylesheets and page kinds', () => {
     await change({ removed: { stylesheets: [{ id: 'try', revision: 2 }] } });
   });
   test('pages name stylesheets by their content, which a browser may keep', async () => {
-    const page = async (path: string) => site.request(`http://127.0.0.1:4711${path}`);
+    const page = (path: string) => onSite(path);
     const html = await (await page('/documents/tender-pontoon')).text();
     const [, address] = /href="(\/stylesheets\/tender\.[0-9a-f]{12}\.css)"/.exec(html)!;
     expect((await page(address!)).headers.get('cache-control')).toContain('immutable');
@@ -367,9 +385,8 @@ describe('stylesheets and page kinds', () => {
     expect(await (await page('/documents/tender-pontoon')).text()).not.toContain(address);
   });
   test('figures are taken of every profile and page kind, and again only where they changed', async () => {
-    const figures = new LikenessFigures(pino({ level: 'silent' }));
-    await figures.take();
-    await figures.take();
+    await takeFigures();
+    await takeFigures();
     const all = (await (await request('/likeness/figures')).json()) as {
       profileId: string;
       pageKindId: string;
@@ -382,11 +399,10 @@ describe('stylesheets and page kinds', () => {
     expect(all.find(({ profileId, pageKindId }) => profileId === 'notices-desk' && pageKindId === 'notice')).toMatchObject({ causes: 0 });
     const kindNow = await kind('guide');
     await change({ pageKinds: [{ ...kindNow, stylesheets: (await kind('article')).stylesheets }] });
-    await figures.take();
+    await takeFigures();
     const after = (await (await request('/likeness/figures')).json()) as typeof all;
     expect(after).toHaveLength(all.length + 1);
     expect(after.at(-1)).toMatchObject({ profileId: 'story-desk', pageKindId: 'guide', alike: guide.elements });
-    await figures.stop();
   }, 60_000);
 });
 
@@ -402,7 +418,7 @@ describe('composed documents', () => {
 });
 
 describe('the site stand-in', () => {
-  const page = async (path: string, init?: RequestInit) => site.request(`http://127.0.0.1:4711${path}`, init);
+  const page = onSite;
 
   test('forbids every script, by header', async () => {
     expect((await page('/')).headers.get('content-security-policy')).toContain("script-src 'none'");
@@ -467,7 +483,7 @@ describe('specimens', () => {
   };
 
   test('those of the demo hold whole payloads with expectations', async () => {
-    const all = (await (await request('/specimens')).json()) as { id: string; payload: { types: object }; expectations: unknown[] }[];
+    const all = (await (await request('/specimens/contents')).json()) as { id: string; payload: { types: object }; expectations: unknown[] }[];
     expect(all.length).toBeGreaterThanOrEqual(24);
     expect(Object.keys(all.find(({ id }) => id === 'slip-pictures')!.payload.types).sort()).toEqual(['text/html', 'text/rtf']);
     expect(all.every(({ expectations }) => expectations.length > 0)).toBe(true);

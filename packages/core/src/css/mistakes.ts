@@ -14,6 +14,8 @@ export interface CssMistake {
   /** One-based. */
   line: number;
   message: string;
+  /** Whether it is too much to be read here, rather than something that browsers pass over. */
+  isLeftOut?: true;
 }
 
 /**
@@ -30,6 +32,7 @@ export function cssMistakes(css: string): CssMistake[] {
     end,
     line: lines.at(start).line,
     message: `Nested deeper than ${DEEPEST_CSS} levels. This part is left out.`,
+    isLeftOut: true,
   }));
   let isMore = false;
   const root = parseCss(css, {
@@ -56,6 +59,7 @@ export function cssMistakes(css: string): CssMistake[] {
       end: beyond.loc.end.offset,
       line: beyond.loc.start.line,
       message: `More than ${MOST_SELECTORS.toLocaleString('en')} selectors. This one and all after it are left out.`,
+      isLeftOut: true,
     });
   mistakes.sort((a, b) => a.start - b.start);
   const last = mistakes.at(-1);

@@ -234,7 +234,7 @@ class SheetReader {
     if (block === null) return [];
     if (block.loc == null) return block.children.toArray();
     const { start, end } = block.loc;
-    const text = this.css.slice(start.offset + 1, end.offset - (this.css[end.offset - 1] === '}' ? 1 : 0));
+    const text = this.css.slice(start.offset + 1, end.offset - (this.css[end.offset - 1] === '}' ? 1 : 0)).trimEnd();
     return isOfRule && !text.includes('{') ? block.children.toArray() : readContents(text, start.offset + 1, start.line);
   }
 

@@ -56,28 +56,38 @@ export interface CensusOfAll {
 }
 
 /** Adds up the censuses of documents. */
-export function sumCensuses(all: Iterable<Census>): CensusOfAll {
-  const sum: CensusOfAll = { documents: 0, elements: {}, attributes: {}, classes: {}, most: { nesting: 0, elements: 0, letters: 0 } };
-  const add = (into: Record<string, number>, counts: Record<string, number>): number => {
-    let total = 0;
-    for (const [name, count] of Object.entries(counts)) {
-      into[name] = (Object.hasOwn(into, name) ? into[name]! : 0) + count;
-      total += count;
-    }
-    return total;
-  };
-  for (const { elements, attributes, classes = {}, nesting, letters } of all) {
-    sum.documents++;
-    add(sum.classes, classes);
-    const total = add(sum.elements, elements);
+export const sumCensuses = (all: Iterable<Census>): CensusOfAll => {
+  const sum = new CensusSum();
+  for (const census of all) sum.add(census);
+  return sum.total;
+};
+
+/** A sum of censuses that grows: no more than one of them need be held at once. */
+export class CensusSum {
+  readonly total: CensusOfAll = { documents: 0, elements: {}, attributes: {}, classes: {}, most: { nesting: 0, elements: 0, letters: 0 } };
+
+  add({ elements, attributes, classes = {}, nesting, letters }: Census): void {
+    const { total } = this;
+    total.documents++;
+    addCounts(total.classes, classes);
+    const count = addCounts(total.elements, elements);
     for (const [element, counts] of Object.entries(attributes)) {
-      if (!Object.hasOwn(sum.attributes, element)) sum.attributes[element] = {};
-      add(sum.attributes[element]!, counts);
+      if (!Object.hasOwn(total.attributes, element)) total.attributes[element] = {};
+      addCounts(total.attributes[element]!, counts);
     }
-    const { most } = sum;
+    const { most } = total;
     most.nesting = Math.max(most.nesting, nesting);
-    most.elements = Math.max(most.elements, total);
+    most.elements = Math.max(most.elements, count);
     most.letters = Math.max(most.letters, letters);
   }
-  return sum;
+}
+
+/** @returns how many were added in all */
+function addCounts(into: Record<string, number>, counts: Record<string, number>): number {
+  let total = 0;
+  for (const [name, count] of Object.entries(counts)) {
+    into[name] = (Object.hasOwn(into, name) ? into[name]! : 0) + count;
+    total += count;
+  }
+  return total;
 }

@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { createRoute, z } from '@hono/zod-openapi';
 import { pictureAddress, pictureTypeOf } from '@typikon/core';
-import { Op } from 'sequelize';
+import { Op, UniqueConstraintError } from 'sequelize';
 import { AssetModel } from '../db/models';
 import { readPicture } from '../picture';
 import { problem } from '../problem';
+import { linkHeader, pageOf, pageQuery } from './pages';
 import { failure, json, router } from './shared';
 
 const assetSchema = z
@@ -44,12 +45,21 @@ const addRoute = createRoute({
     415: failure('It is no picture of a kind that is taken'),
   },
 });
+const MOST_PICTURES = 500;
+/** So many numbers are tried behind a title that the folder has already. */
+const MOST_TRIES = 200;
+const LONGEST_TITLE = 200;
+
 const listRoute = createRoute({
   method: 'get',
   path: '/assets',
   summary: 'The pictures of the asset library, without their bytes',
-  request: { query: z.object({ q: z.string().trim().max(200).default(''), folder: z.string().max(60).default('') }) },
-  responses: { 200: json(z.array(assetSchema), 'The pictures whose title or description has the words, newest first') },
+  request: {
+    query: z.object({ q: z.string().trim().max(200).default(''), folder: z.string().max(60).default(''), ...pageQuery(MOST_PICTURES) }),
+  },
+  responses: {
+    200: { ...json(z.array(assetSchema), 'The pictures whose title or description has the words, newest first'), headers: linkHeader },
+  },
 });
 const foldersRoute = createRoute({
   method: 'get',
@@ -58,7 +68,7 @@ const foldersRoute = createRoute({
   responses: { 200: json(z.array(z.string()), 'The folders, sorted') },
 });
 
-const asJson = ({ name, title, folder, type, alt, widthPx, heightPx, bytes }: AssetModel) => ({
+const asJson = ({ name, title, folder, type, alt, widthPx, heightPx, size }: AssetModel) => ({
   address: `/assets/${name}`,
   title: title === '' ? name : title,
   folder,
@@ -66,7 +76,7 @@ const asJson = ({ name, title, folder, type, alt, widthPx, heightPx, bytes }: As
   alt,
   widthPx,
   heightPx,
-  bytes: bytes.length,
+  bytes: size,
 });
 
 /** The asset library. What a picture is, its bytes decide, not what came with them. */
@@ -80,19 +90,28 @@ export function assets() {
       );
     })
     .openapi(listRoute, async (context) => {
-      const { q, folder } = context.req.valid('query');
+      const { q, folder, limit, after } = context.req.valid('query');
       const words = q.split(/\s+/).filter((word) => word !== '');
       const all = await AssetModel.findAll({
         where: {
           ...(folder === '' ? {} : { folder }),
+          ...(await older(after)),
           [Op.and]: words.map((word) => {
             const like = { [Op.like]: `%${word.replace(/[\\%_]/g, '\\$&')}%` };
             return { [Op.or]: [{ title: like }, { alt: like }] };
           }),
         },
-        order: [['createdAt', 'DESC']],
+        order: [
+          ['createdAt', 'DESC'],
+          ['name', 'ASC'],
+        ],
+        attributes: { exclude: ['bytes'] },
+        limit: limit + 1,
       });
-      return context.json(all.map(asJson), 200);
+      return context.json(
+        pageOf(context, all, limit, ({ name }) => name).map(asJson),
+        200,
+      );
     })
     .openapi(addRoute, async (context) => {
       const sent = new Uint8Array(await context.req.arrayBuffer());
@@ -102,33 +121,56 @@ export function assets() {
       const { type, bytes, widthPx, heightPx } = picture;
       if (title === '') {
         const name = pictureAddress({ type: pictureTypeOf(sent)!, bytes: sent }).replace('/assets/', '');
-        const [asset, isNew] = await AssetModel.findOrCreate({
-          where: { name },
-          defaults: { name, title: '', folder, type, alt, widthPx, heightPx, bytes },
-        });
-        return context.json(asJson(asset), isNew ? 201 : 200);
+        try {
+          return context.json(asJson(await AssetModel.create({ name, title: '', folder, type, alt, widthPx, heightPx, bytes })), 201);
+        } catch (error) {
+          if (!(error instanceof UniqueConstraintError)) throw error;
+          const known = await AssetModel.findByPk(name, { attributes: { exclude: ['bytes'] }, rejectOnEmpty: true });
+          return context.json(asJson(known), 200);
+        }
       }
-      const existing = await AssetModel.findOne({ where: { title, folder } });
-      if (existing !== null && sameName === 'ask')
-        return problem(context, 409, `The library has a picture “${title}” here already.`, { existing: asJson(existing) }) as never;
+      const find = () => AssetModel.findOne({ where: { title, folder }, attributes: { exclude: ['bytes'] } });
+      const existing = sameName === 'keep-both' ? null : await find();
+      const met = (asset: AssetModel) =>
+        problem(context, 409, `The library has a picture “${title}” here already.`, { existing: asJson(asset) });
+      if (existing !== null && sameName === 'ask') return met(existing) as never;
       if (existing !== null && sameName === 'use-existing') return context.json(asJson(existing), 200);
       if (existing !== null && sameName === 'replace') {
         // The address stays, so that every page that shows it shows the new one.
         await existing.update({ type, alt: alt === '' ? existing.alt : alt, widthPx, heightPx, bytes });
         return context.json(asJson(existing), 200);
       }
+      // The key of the table says whether a title is free; somebody else may take it at this very moment.
       const name = `${randomUUID()}.${type.slice('image/'.length).replace('jpeg', 'jpg')}`;
-      const asset = await AssetModel.create({ name, title: await freeTitle(title, folder), folder, type, alt, widthPx, heightPx, bytes });
-      return context.json(asJson(asset), 201);
+      for (const candidate of titles(title)) {
+        try {
+          const asset = await AssetModel.create({ name, title: candidate, folder, type, alt, widthPx, heightPx, bytes });
+          return context.json(asJson(asset), 201);
+        } catch (error) {
+          if (!(error instanceof UniqueConstraintError)) throw error;
+          const other = sameName === 'keep-both' ? null : await find();
+          if (other !== null) return (sameName === 'use-existing' ? context.json(asJson(other), 200) : met(other)) as never;
+        }
+      }
+      return problem(context, 409, `The folder has ${MOST_TRIES} pictures “${title}” already. Choose another title.`) as never;
     });
 }
 
-/** The title, or with a number behind it where the folder has it already: "quay.jpg" becomes "quay (2).jpg". */
-async function freeTitle(title: string, folder: string): Promise<string> {
-  const taken = new Set((await AssetModel.findAll({ where: { folder }, attributes: ['title'] })).map((asset) => asset.title));
-  const [, stem, ending] = /^(.*?)(\.[a-z0-9]+)?$/i.exec(title)!;
-  for (let n = 1; ; n++) {
-    const candidate = n === 1 ? title : `${stem} (${n})${ending ?? ''}`;
-    if (!taken.has(candidate)) return candidate;
+/** Pictures behind one in the list, which has the newest first. */
+async function older(after: string | undefined) {
+  const last = after === undefined ? null : await AssetModel.findByPk(after, { attributes: ['name', 'createdAt'] });
+  return last === null
+    ? {}
+    : { [Op.or]: [{ createdAt: { [Op.lt]: last.createdAt } }, { createdAt: last.createdAt, name: { [Op.gt]: last.name } }] };
+}
+
+/** A title, and then with a number behind it, within the limit: "quay.jpg", "quay (2).jpg", "quay (3).jpg". */
+export function* titles(title: string): Iterable<string> {
+  const [, stem = '', ending = ''] = /^(.*?)(\.[a-z0-9]{1,10})?$/isu.exec(title)!;
+  yield title;
+  for (let n = 2; n <= MOST_TRIES; n++) {
+    const number = ` (${n})${ending}`;
+    // Letters beyond the first plane are not cut in two.
+    yield `${stem.slice(0, LONGEST_TITLE - number.length).replace(/[\ud800-\udbff]$/, '')}${number}`;
   }
 }

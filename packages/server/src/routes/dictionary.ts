@@ -1,6 +1,7 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import type { Sequelize } from 'sequelize';
 import { SettingModel } from '../db/models';
+import { inTransaction } from '../db/transaction';
 import { json, router } from './shared';
 
 const NAME = 'site-dictionary';
@@ -31,7 +32,7 @@ const removeRoute = createRoute({
 /** The site's own dictionary, which the administrator keeps. */
 export function dictionary(sequelize: Sequelize) {
   const change = (act: (words: Set<string>) => void) =>
-    sequelize.transaction(async (transaction) => {
+    inTransaction(sequelize, async (transaction) => {
       const [setting] = await SettingModel.findOrCreate({
         where: { name: NAME },
         defaults: { name: NAME, value: [] },

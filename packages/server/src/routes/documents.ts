@@ -1,9 +1,10 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import { clean, idSchema, parseFragment, takeCensus } from '@typikon/core';
-import type { Sequelize } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 import { DocumentModel } from '../db/models';
+import { inTransaction } from '../db/transaction';
 import { problem } from '../problem';
-import { rulesOf } from '../rules';
+import { rulesOf, tooManyTags } from '../rules';
 import { etagHeader, etagOf, matches } from './entity-tags';
 import { failure, json, router } from './shared';
 
@@ -43,6 +44,7 @@ const saveRoute = createRoute({
     200: { ...json(savedSchema, 'It is stored; `changes` counts what the rules changed'), headers: etagHeader },
     404: failure('There is no such document'),
     412: failure('Somebody else has changed it since'),
+    422: failure('It is more than can be cleaned at once'),
     428: failure('If-Match is missing'),
   },
 });
@@ -58,7 +60,7 @@ const asJson = ({ id, title, contentType, profileId, pageKindId, html, revision 
 });
 
 /** Stored documents, one by one. What a browser sends is cleaned before it is stored. */
-export function documents(sequelize: Sequelize) {
+export function documents(sequelize: Sequelize, committing: () => void) {
   return router()
     .openapi(readRoute, async (context) => {
       const { id } = context.req.valid('param');
@@ -73,11 +75,13 @@ export function documents(sequelize: Sequelize) {
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined)
         return problem(context, 428, 'Send If-Match with the entity tag of the document that was edited.') as never;
+      const tooMuch = tooManyTags(html);
+      if (tooMuch !== null) return problem(context, 422, tooMuch) as never;
       const known = await DocumentModel.findByPk(id, { attributes: ['profileId', 'role'] });
       if (known === null) return problem(context, 404, `There is no document "${id}".`) as never;
       const cleaned = clean(html, await rulesOf(known.profileId, known.role));
       const census = takeCensus(parseFragment(cleaned.html).root);
-      return (await sequelize.transaction(async (transaction) => {
+      const save = async (transaction: Transaction) => {
         const document = await DocumentModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE, rejectOnEmpty: true });
         if (!matches(ifMatch, document.revision))
           return problem(context, 412, 'Somebody else has changed this text since you opened it. Nothing of yours was stored.', {
@@ -86,6 +90,7 @@ export function documents(sequelize: Sequelize) {
         await document.update({ html: cleaned.html, census, revision: document.revision + 1 }, { transaction });
         context.header('ETag', etagOf(document.revision));
         return context.json({ ...asJson(document), changes: cleaned.ledger.length }, 200);
-      })) as never;
+      };
+      return (await inTransaction(sequelize, save, { committing })) as never;
     });
 }

@@ -1,13 +1,15 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import { readHouseLimits, type JsonObject } from '@typikon/core';
-import type { Sequelize } from 'sequelize';
+import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { SettingHistoryModel, SettingModel } from '../db/models';
+import { inTransaction } from '../db/transaction';
 import { problem } from '../problem';
 import { etagHeader, etagOf, matches } from './entity-tags';
-import { latestChange, pointerQuery, ruleChange } from './rule-history';
+import { latestChange, newestFirst, pointerQuery, ruleChange } from './rule-history';
 import { failure, json, router } from './shared';
 
 const NAME = 'house-limits';
+const NO_LIMITS: JsonObject = { format: 'typikon-house/1' };
 const houseSchema = z.record(z.string(), z.unknown()).openapi('HouseLimits', { description: 'House limits, typikon-house/1.' });
 const roleSchema = z.object({ id: z.string(), name: z.string() }).openapi('Role');
 
@@ -51,10 +53,15 @@ const rolesRoute = createRoute({
 });
 
 /** The limits that no profile exceeds, and the roles that can be excepted from them. */
-export function house(sequelize: Sequelize) {
+export function house(sequelize: Sequelize, committing: () => void) {
   return router()
     .openapi(readRoute, async (context) => {
-      const setting = await SettingModel.findByPk(NAME, { rejectOnEmpty: true });
+      const setting = await SettingModel.findByPk(NAME);
+      // A site that has set none has a ceiling that holds nothing back.
+      if (setting === null) {
+        context.header('ETag', etagOf(0));
+        return context.json(NO_LIMITS, 200);
+      }
       context.header('ETag', etagOf(setting.revision));
       return context.json(setting.value as Record<string, unknown>, 200);
     })
@@ -68,27 +75,32 @@ export function house(sequelize: Sequelize) {
         return problem(context, 422, read.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' '), {
           problems: read.problems,
         }) as never;
-      return (await sequelize.transaction(async (transaction) => {
-        const setting = await SettingModel.findByPk(NAME, { transaction, lock: transaction.LOCK.UPDATE, rejectOnEmpty: true });
-        if (!matches(ifMatch, setting.revision))
+      const save = async (transaction: Transaction) => {
+        const setting = await SettingModel.findByPk(NAME, { transaction, lock: transaction.LOCK.UPDATE });
+        const seen = setting?.revision ?? 0;
+        if (!matches(ifMatch, seen))
           return problem(context, 412, 'Somebody else has changed the house limits since you opened them. Nothing of yours was saved.');
-        const revision = setting.revision + 1;
-        await setting.update({ value, revision }, { transaction });
+        const revision = seen + 1;
+        if (setting === null) await SettingModel.create({ name: NAME, value, revision }, { transaction });
+        else await setting.update({ value, revision }, { transaction });
         await SettingHistoryModel.create({ name: NAME, revision, value }, { transaction });
         context.header('ETag', etagOf(revision));
         return context.json(value as Record<string, unknown>, 200);
-      })) as never;
+      };
+      return (await inTransaction(sequelize, save, { committing })) as never;
     })
     .openapi(historyRoute, async (context) => {
       const { pointer } = context.req.valid('query');
-      const history = await SettingHistoryModel.findAll({ where: { name: NAME }, order: [['revision', 'DESC']] });
-      return context.json(
-        latestChange(
-          history.map(({ revision, savedAt, value }) => ({ revision, savedAt, document: value as JsonObject })),
-          pointer,
-        ),
-        200,
+      const versions = newestFirst(async (below, limit) =>
+        (
+          await SettingHistoryModel.findAll({
+            where: { name: NAME, revision: { [Op.lt]: below } },
+            order: [['revision', 'DESC']],
+            limit,
+          })
+        ).map(({ revision, savedAt, value }) => ({ revision, savedAt, document: value as JsonObject })),
       );
+      return context.json(await latestChange(versions, pointer), 200);
     })
     .openapi(rolesRoute, async (context) => {
       const setting = await SettingModel.findByPk('roles');

@@ -1,7 +1,9 @@
 import { createRoute, z } from '@hono/zod-openapi';
-import { cleanWithoutLedger, idSchema, type CompiledRules } from '@typikon/core';
+import { cleanWithoutLedger, idSchema } from '@typikon/core';
 import { DocumentModel, LikenessFigureModel } from '../db/models';
 import { rulesOf } from '../rules';
+import { behind } from './content';
+import { fitting, linkHeader, linkNext, pageQuery } from './pages';
 import { json, router } from './shared';
 
 const figureSchema = z
@@ -21,6 +23,8 @@ const publishedSchema = z
 /** So many figures of the past are told. */
 const MOST_FIGURES = 2000;
 
+const MOST_PUBLISHED = 200;
+
 const figuresRoute = createRoute({
   method: 'get',
   path: '/likeness/figures',
@@ -31,8 +35,9 @@ const publishedRoute = createRoute({
   method: 'get',
   path: '/documents/published',
   summary: 'Stored documents with their markup as it is published: cleaned by the rules of their profile',
-  request: { query: z.object({ profile: idSchema.optional(), pageKind: idSchema.optional() }) },
-  responses: { 200: json(z.array(publishedSchema), 'The documents') },
+  description: 'As many as fit into a megabyte, and at least one.',
+  request: { query: z.object({ profile: idSchema.optional(), pageKind: idSchema.optional(), ...pageQuery(MOST_PUBLISHED) }) },
+  responses: { 200: { ...json(z.array(publishedSchema), 'The documents, by title'), headers: linkHeader } },
 });
 
 /** What the comparison of the editing surface with the page needs and leaves. */
@@ -53,24 +58,27 @@ export function likeness() {
       );
     })
     .openapi(publishedRoute, async (context) => {
-      const { profile, pageKind } = context.req.valid('query');
-      const all = await DocumentModel.findAll({
-        where: { ...(profile === undefined ? {} : { profileId: profile }), ...(pageKind === undefined ? {} : { pageKindId: pageKind }) },
-        order: [['title', 'ASC']],
-        attributes: { exclude: ['census'] },
+      const { profile, pageKind, limit, after } = context.req.valid('query');
+      const order: [string, string][] = [
+        ['title', 'ASC'],
+        ['id', 'ASC'],
+      ];
+      const sizes = await DocumentModel.findAll({
+        where: {
+          ...(profile === undefined ? {} : { profileId: profile }),
+          ...(pageKind === undefined ? {} : { pageKindId: pageKind }),
+          ...(await behind(after)),
+        },
+        order,
+        attributes: ['id', 'size'],
+        limit: limit + 1,
       });
-      const rules = new Map<string, CompiledRules>();
+      const ids = sizes.slice(0, Math.min(limit, fitting(sizes))).map(({ id }) => id);
+      if (ids.length < sizes.length) linkNext(context, ids[ids.length - 1]!);
+      const all = await DocumentModel.findAll({ where: { id: ids }, order, attributes: { exclude: ['census'] } });
       const published: z.output<typeof publishedSchema>[] = [];
-      let begin = performance.now();
       for (const { id, title, profileId, pageKindId, html, role } of all) {
-        const key = `${profileId} ${role}`;
-        let compiled = rules.get(key);
-        if (compiled === undefined) rules.set(key, (compiled = await rulesOf(profileId, role)));
-        // Other requests are not kept waiting by a large site.
-        if (performance.now() - begin > 20) {
-          await new Promise(setImmediate);
-          begin = performance.now();
-        }
+        const compiled = await rulesOf(profileId, role);
         published.push({ id, title, profileId, pageKindId, html: cleanWithoutLedger(html, compiled) });
       }
       return context.json(published, 200);

@@ -1,11 +1,13 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import { idSchema, resolveProfile, type JsonObject, type Problem } from '@typikon/core';
 import type { Context } from 'hono';
-import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
+import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { DraftHistoryModel, ProfileModel } from '../db/models';
+import { inTransaction } from '../db/transaction';
 import { problem } from '../problem';
 import { etagHeader, etagOf, matches } from './entity-tags';
-import { latestChange, pointerQuery, ruleChange } from './rule-history';
+import { linkHeader, pageOf, pageQuery } from './pages';
+import { latestChange, newestFirst, pointerQuery, ruleChange } from './rule-history';
 import { failure, json, router } from './shared';
 
 const documentSchema = z
@@ -16,11 +18,14 @@ const storedProfile = z
   .openapi('StoredProfile');
 const parameters = z.object({ id: idSchema });
 
+const MOST_PROFILES = 50;
+
 const listRoute = createRoute({
   method: 'get',
   path: '/profiles',
   summary: 'Every profile with its draft',
-  responses: { 200: json(z.array(storedProfile), 'The profiles, by name') },
+  request: { query: z.object(pageQuery(MOST_PROFILES)) },
+  responses: { 200: { ...json(z.array(storedProfile), 'The profiles, by id'), headers: linkHeader } },
 });
 
 const readRoute = createRoute({
@@ -83,11 +88,12 @@ const asJson = ({ id, document, revision, createdAt, updatedAt }: ProfileModel) 
 });
 
 /** Profiles and their drafts. */
-export function profiles(sequelize: Sequelize) {
+export function profiles(sequelize: Sequelize, committing: () => void) {
   return router()
     .openapi(listRoute, async (context) => {
-      const all = await ProfileModel.findAll({ order: [['id', 'ASC']] });
-      return context.json(all.map(asJson), 200);
+      const { limit, after = '' } = context.req.valid('query');
+      const rows = await ProfileModel.findAll({ where: { id: { [Op.gt]: after } }, order: [['id', 'ASC']], limit: limit + 1 });
+      return context.json(pageOf(context, rows, limit, ({ id }) => id).map(asJson), 200);
     })
     .openapi(readRoute, async (context) => {
       const { id } = context.req.valid('param');
@@ -99,19 +105,23 @@ export function profiles(sequelize: Sequelize) {
     .openapi(historyRoute, async (context) => {
       const { id } = context.req.valid('param');
       const { pointer } = context.req.valid('query');
-      const history = await DraftHistoryModel.findAll({ where: { profileId: id }, order: [['revision', 'DESC']] });
-      return history.length === 0 ? (missing(context, id) as never) : context.json(latestChange(history, pointer), 200);
+      const versions = newestFirst((below, limit) =>
+        DraftHistoryModel.findAll({ where: { profileId: id, revision: { [Op.lt]: below } }, order: [['revision', 'DESC']], limit }),
+      );
+      const change = await latestChange(versions, pointer);
+      return change === null ? (missing(context, id) as never) : context.json(change, 200);
     })
     .openapi(createProfileRoute, async (context) => {
       const { id, document } = context.req.valid('json') as { id: string; document: JsonObject };
       const problems = await problemsWith(id, document);
       if (problems.length > 0) return mistakes(context, problems) as never;
       try {
-        const profile = await sequelize.transaction(async (transaction) => {
+        const make = async (transaction: Transaction) => {
           const created = await ProfileModel.create({ id, document }, { transaction });
           await DraftHistoryModel.create({ profileId: id, revision: 1, document }, { transaction });
           return created;
-        });
+        };
+        const profile = await inTransaction(sequelize, make, { committing });
         context.header('ETag', etagOf(1));
         return context.json(asJson(profile), 201);
       } catch (error) {
@@ -125,7 +135,7 @@ export function profiles(sequelize: Sequelize) {
       const document = context.req.valid('json') as JsonObject;
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was edited.') as never;
-      const response = await sequelize.transaction(async (transaction) => {
+      const save = async (transaction: Transaction) => {
         const profile = await ProfileModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
         if (profile === null) return missing(context, id);
         if (!matches(ifMatch, profile.revision))
@@ -144,8 +154,8 @@ export function profiles(sequelize: Sequelize) {
         await DraftHistoryModel.create({ profileId: id, revision, document }, { transaction });
         context.header('ETag', etagOf(revision));
         return context.json(asJson(profile), 200);
-      });
-      return response as never;
+      };
+      return (await inTransaction(sequelize, save, { committing })) as never;
     });
 }
 

@@ -30,23 +30,46 @@ interface Version {
 /**
  * Finds the version that last changed what stands at a pointer.
  *
- * @param versions newest first
+ * @param versions newest first; no more of them are asked for than it takes
  * @returns null where there is no version at all
  */
-export function latestChange(versions: readonly Version[], pointer: string): z.infer<typeof ruleChange> {
+export async function latestChange(versions: AsyncIterable<Version>, pointer: string): Promise<z.infer<typeof ruleChange>> {
   const keys = fromPointer(pointer);
   const at = (version: Version) => valueAt(version.document, keys);
-  const [newest] = versions;
-  if (newest === undefined) return null;
-  const now = at(newest);
-  const index = versions.findIndex((version, i) => i + 1 === versions.length || !isSameJson(now, at(versions[i + 1]!)));
-  const version = versions[index]!;
-  const older = versions[index + 1];
+  let found: Version | null = null;
+  let older: Version | null = null;
+  let after: ReturnType<typeof valueAt>;
+  for await (const version of versions) {
+    if (found === null) after = at(version);
+    else if (!isSameJson(after, at(version))) {
+      older = version;
+      break;
+    }
+    found = version;
+  }
+  if (found === null) return null;
   return {
-    revision: version.revision,
-    savedAt: version.savedAt.toISOString(),
-    before: (older === undefined ? null : at(older)) ?? null,
-    after: now ?? null,
-    isFirst: older === undefined,
+    revision: found.revision,
+    savedAt: found.savedAt.toISOString(),
+    before: (older === null ? null : at(older)) ?? null,
+    after: after ?? null,
+    isFirst: older === null,
   };
+}
+
+/** So many versions are read at once. */
+const BATCH = 8;
+
+/**
+ * The versions of something, newest first, a few at a time.
+ *
+ * @param read versions older than a revision, newest first
+ */
+export async function* newestFirst(read: (below: number, limit: number) => Promise<Version[]>): AsyncIterable<Version> {
+  for (let below = Number.MAX_SAFE_INTEGER; ; ) {
+    const versions = await read(below, BATCH);
+    yield* versions;
+    if (versions.length < BATCH) return;
+    below = versions[versions.length - 1]!.revision;
+  }
 }

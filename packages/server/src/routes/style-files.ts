@@ -1,8 +1,9 @@
 import { createRoute, z } from '@hono/zod-openapi';
-import { idSchema, pageKindSchema, stylesheetSchema, type PageKind } from '@typikon/core';
+import { cssMistakes, idSchema, pageKindSchema, stylesheetSchema, type PageKind } from '@typikon/core';
 import type { Context } from 'hono';
-import type { Sequelize, Transaction } from 'sequelize';
+import { col, fn, type Sequelize, type Transaction } from 'sequelize';
 import { DocumentModel, PageKindModel, ProfileModel, StylesheetHistoryModel, StylesheetModel } from '../db/models';
+import { inTransaction } from '../db/transaction';
 import { problem } from '../problem';
 import { failure, json, router } from './shared';
 
@@ -25,6 +26,9 @@ const changesSchema = z
   })
   .openapi('StyleChanges');
 const versionSchema = z.object({ revision: z.int(), savedAt: z.string(), note: z.string(), letters: z.int() }).openapi('StylesheetVersion');
+
+/** Older versions than this many are kept, and not listed. */
+const MOST_VERSIONS = 1000;
 
 const listRoute = createRoute({
   method: 'get',
@@ -88,22 +92,24 @@ async function everything(transaction?: Transaction) {
 /**
  * The stylesheets of the site and its kinds of page.
  *
- * @param changed is called once something was stored
+ * @param committing is called when a change is about to be committed
  */
-export function styleFiles(sequelize: Sequelize, changed: () => void) {
+export function styleFiles(sequelize: Sequelize, committing: () => void) {
   return router()
     .openapi(listRoute, async (context) => context.json(await everything(), 200))
     .openapi(versionsRoute, async (context) => {
       const all = await StylesheetHistoryModel.findAll({
         where: { stylesheetId: context.req.valid('param').id },
         order: [['revision', 'DESC']],
+        attributes: ['revision', 'savedAt', 'note', [fn('CHAR_LENGTH', col('css')), 'letters']],
+        limit: MOST_VERSIONS,
       });
       return context.json(
-        all.map(({ revision: number, savedAt, note, css }) => ({
-          revision: number,
-          savedAt: savedAt.toISOString(),
-          note,
-          letters: css.length,
+        all.map((version) => ({
+          revision: version.revision,
+          savedAt: version.savedAt.toISOString(),
+          note: version.note,
+          letters: Number(version.get('letters')),
         })),
         200,
       );
@@ -117,12 +123,17 @@ export function styleFiles(sequelize: Sequelize, changed: () => void) {
     })
     .openapi(changeRoute, async (context) => {
       const changes = context.req.valid('json');
+      for (const { css, id } of changes.stylesheets) {
+        const tooMuch = cssMistakes(css).find(({ isLeftOut }) => isLeftOut);
+        if (tooMuch !== undefined)
+          return problem(context, 422, `The stylesheet "${id}", line ${tooMuch.line}: ${tooMuch.message} Nothing was stored.`) as never;
+      }
       try {
-        const all = await sequelize.transaction(async (transaction) => {
+        const change = async (transaction: Transaction) => {
           await store(changes, transaction);
           return everything(transaction);
-        });
-        changed();
+        };
+        const all = await inTransaction(sequelize, change, { committing });
         return context.json(all, 200);
       } catch (error) {
         if (error instanceof Refusal) return refuse(context, error) as never;
@@ -140,6 +151,10 @@ async function store({ note, stylesheets, pageKinds, removed }: z.output<typeof 
     if (seen !== null && seen !== now)
       throw new Refusal(412, `Somebody else has changed the ${what} "${id}" since you opened it. Nothing was stored.`);
   };
+  // Everything that a change may touch is locked first, by its id: of two changes at once the second waits for the first.
+  const ids = (...lists: readonly (readonly { id: string }[])[]): string[] => [...new Set(lists.flat().map(({ id }) => id))].sort();
+  for (const id of ids(stylesheets, removed.stylesheets)) await StylesheetModel.findByPk(id, { attributes: ['id'], transaction, lock });
+  await PageKindModel.findAll({ attributes: ['id'], order: [['id', 'ASC']], transaction, lock });
   for (const { revision: seen, ...sheet } of stylesheets) {
     const stored = await StylesheetModel.findByPk(sheet.id, { transaction, lock });
     expect('stylesheet', sheet.id, seen, stored?.revision);

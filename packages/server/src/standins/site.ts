@@ -1,16 +1,19 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import { cleanWithoutLedger, escapeText, renderPage, type JsonObject, type PageKind } from '@typikon/core';
+import { cleanWithoutLedger, escapeText, pageKindSchema, renderPage, type JsonObject, type PageKind } from '@typikon/core';
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import type { Logger } from 'pino';
+import { col, fn } from 'sequelize';
 import { AssetModel, DocumentModel, PageKindModel, StylesheetModel } from '../db/models';
 import { onError } from '../errors';
+import { isSound, wellFormed } from '../json-body';
+import { forward, HEAVY_BYTES, type Choice, type Lanes, type Load } from '../lanes/forward';
 import { problem } from '../problem';
 import { requestLog } from '../request-log';
-import { rulesOf } from '../rules';
-import { siteHeaders } from '../security';
+import { rulesOf, tooManyTags } from '../rules';
+import { fromApplication, siteHeaders } from '../security';
 
 export interface SiteOptions {
   log: Logger;
@@ -18,7 +21,16 @@ export interface SiteOptions {
   applicationOrigins: readonly string[];
   /** The folder with the demo's pictures. */
   imagesDir?: string | undefined;
+  /** The threads in which pages are made; without them they are made here. */
+  lanes?: Lanes;
+  /** Whether another process or thread stands before this one, which has let the request in. */
+  isBehind?: boolean;
 }
+
+/** The start page lists no more pages than this. */
+const MOST_LISTED = 2000;
+/** So much of a picture is read at once, in bytes. */
+const PIECE = 256 * 1024;
 
 const LARGEST_PROOF = 16 * 1024 * 1024;
 
@@ -26,16 +38,18 @@ const LARGEST_PROOF = 16 * 1024 * 1024;
  * The published site's stand-in: what readers see. It is served from an origin of its own and forbids scripts.
  * Stored markup is cleaned by its profile again each time a page is made.
  */
-export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions): Hono {
+export function createSite({ log, applicationOrigins, imagesDir, lanes, isBehind = false }: SiteOptions): Hono {
   const site = new Hono();
-  site.use(requestLog(log), siteHeaders(applicationOrigins));
+  if (!isBehind) site.use(requestLog(log), siteHeaders(applicationOrigins), fromApplication(applicationOrigins));
   site.get('/', async (context) => {
     const documents = await DocumentModel.findAll({
       order: [
         ['contentType', 'ASC'],
         ['title', 'ASC'],
       ],
-      attributes: { exclude: ['html', 'census'] },
+      attributes: ['id', 'title', 'contentType'],
+      limit: MOST_LISTED,
+      raw: true,
     });
     const kinds = [...new Set(documents.map(({ contentType }) => contentType))];
     const html = kinds
@@ -48,6 +62,7 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
       .join('\n');
     return context.html(await page(await pageKindOf('article'), 'Saltmarrow Harbours', html));
   });
+  site.use('/documents/*', forward('site', lanes, laneOf));
   site.get('/documents/:id', async (context) => {
     const document = await DocumentModel.findByPk(context.req.param('id'));
     if (document === null) return problem(context, 404, 'There is no such page.');
@@ -58,15 +73,19 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
   site.post(
     '/proof',
     bodyLimit({ maxSize: LARGEST_PROOF, onError: (context) => problem(context, 413, 'The markup is too large to show.') }),
+    forward('site', lanes, laneOf),
     async (context) => {
-      const form = await context.req.parseBody();
-      const field = (name: string): string => (typeof form[name] === 'string' ? form[name] : '');
-      let drafts: Record<string, JsonObject>;
+      let form: Awaited<ReturnType<typeof context.req.parseBody>>;
       try {
-        drafts = JSON.parse(field('profiles') || '{}') as Record<string, JsonObject>;
+        form = await context.req.parseBody();
       } catch {
-        return problem(context, 400, 'The profiles that came with the markup are not JSON.');
+        return problem(context, 400, 'The form that came cannot be read.');
       }
+      const field = (name: string): string => (typeof form[name] === 'string' ? form[name] : '');
+      const drafts = draftsIn(field('profiles'));
+      if (drafts === null) return problem(context, 400, 'The profiles that came with the markup are not a JSON object of profiles.');
+      const tooMuch = tooManyTags(field('html'));
+      if (tooMuch !== null) return problem(context, 422, tooMuch);
       const rules = await rulesOf(field('profile'), field('role'), drafts);
       const html = cleanWithoutLedger(field('html'), rules);
       return context.html(await page(await pageKindOf(field('pageKind')), field('title') || 'A page', html));
@@ -83,10 +102,12 @@ export function createSite({ log, applicationOrigins, imagesDir }: SiteOptions):
     });
   });
   site.get('/assets/:name', async (context) => {
-    const asset = await AssetModel.findByPk(context.req.param('name'));
+    const name = context.req.param('name');
+    const asset = await AssetModel.findByPk(name, { attributes: ['type', 'title', 'size'], raw: true });
     if (asset === null) return problem(context, 404, 'There is no such picture.');
-    return context.body(new Uint8Array(asset.bytes), 200, {
+    return context.body(bytesOf(name, asset.size), 200, {
       'Content-Type': asset.type,
+      'Content-Length': String(asset.size),
       // What has a title may be replaced by another picture; the rest is named by its bytes.
       'Cache-Control': asset.title === '' ? 'public, max-age=31536000, immutable' : 'no-cache',
       'X-Content-Type-Options': 'nosniff',
@@ -118,7 +139,59 @@ async function page(kind: PageKind, title: string, html: string): Promise<string
 
 const contentTag = (css: string): string => createHash('sha256').update(css).digest('hex').slice(0, 12);
 
+/** A page of a site that has no kinds of page yet stands alone. */
+const BARE: PageKind = pageKindSchema.parse({ id: 'bare', name: 'Bare', wrapper: [{ element: 'main' }], stylesheets: [], contentWidthPx: 720 });
+
 async function pageKindOf(id: string): Promise<PageKind> {
-  const kind = (await PageKindModel.findByPk(id)) ?? (await PageKindModel.findOne({ rejectOnEmpty: true }));
-  return kind.definition;
+  const kind = (await PageKindModel.findByPk(id)) ?? (await PageKindModel.findOne());
+  return kind?.definition ?? BARE;
+}
+
+/** Pages of long texts take their time; the size is known without loading them. */
+async function laneOf({ path, bytes }: Load): Promise<Choice> {
+  const id = /^\/documents\/([^/]+)$/.exec(path)?.[1];
+  const stored = id === undefined ? null : await DocumentModel.findByPk(decoded(id), { attributes: ['size'], raw: true });
+  return Math.max(bytes, stored?.size ?? 0) > HEAVY_BYTES ? 'heavy' : 'quick';
+}
+
+function decoded(part: string): string {
+  try {
+    return decodeURIComponent(part);
+  } catch {
+    return part;
+  }
+}
+
+/** The bytes of a picture, piece by piece. One that is replaced meanwhile breaks off. */
+function bytesOf(name: string, size: number): ReadableStream<Uint8Array> {
+  let at = 0;
+  return new ReadableStream({
+    async pull(controller) {
+      if (at >= size) {
+        controller.close();
+        return;
+      }
+      const piece = await AssetModel.findOne({
+        where: { name, size },
+        attributes: [[fn('SUBSTRING', col('bytes'), at + 1, PIECE), 'bytes']],
+        raw: true,
+      });
+      if (piece === null) throw new Error('The picture was replaced while it was read.');
+      at += piece.bytes.length;
+      controller.enqueue(new Uint8Array(piece.bytes));
+    },
+  });
+}
+
+/** The drafts that are tried; null where what came is no object of objects. */
+function draftsIn(text: string): Record<string, JsonObject> | null {
+  if (text === '') return {};
+  if (!isSound(text)) return null;
+  try {
+    const value = JSON.parse(wellFormed(text)) as unknown;
+    const isObject = (one: unknown): one is JsonObject => typeof one === 'object' && one !== null && !Array.isArray(one);
+    return isObject(value) && Object.values(value).every(isObject) ? (value as Record<string, JsonObject>) : null;
+  } catch {
+    return null;
+  }
 }

@@ -1,7 +1,7 @@
 import { HttpClient, type HttpErrorResponse, type HttpHeaders } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
 import type { HouseLimits, JsonObject, PastedPicture, Problem, SpecimenDocument } from '@typikon/core';
-import { catchError, firstValueFrom, forkJoin, map, of, throwError, type Observable } from 'rxjs';
+import { catchError, EMPTY, expand, firstValueFrom, forkJoin, map, of, reduce, throwError, type Observable } from 'rxjs';
 import type { LibraryPicture, SameName } from '@typikon/editor';
 import type {
   DocumentSummary,
@@ -39,10 +39,10 @@ export class Api {
 
   library(): Observable<Library> {
     return forkJoin({
-      profiles: this.get<StoredProfile[]>('profiles'),
-      specimens: this.get<Specimen[]>('specimens'),
+      profiles: this.all<StoredProfile>('profiles'),
+      specimens: this.all<Specimen>('specimens/contents'),
       styleFiles: this.styleFiles(),
-      documents: this.get<DocumentSummary[]>('documents'),
+      documents: this.all<DocumentSummary>('documents'),
       limits: this.houseLimits(),
       roles: this.get<Role[]>('roles'),
       census: this.get<Library['census']>('documents/census'),
@@ -115,7 +115,7 @@ export class Api {
   }
 
   pictures(query: string, folder: string): Observable<LibraryPicture[]> {
-    return this.get<LibraryPicture[]>(`assets?q=${encodeURIComponent(query)}&folder=${encodeURIComponent(folder)}`);
+    return this.all<LibraryPicture>(`assets?q=${encodeURIComponent(query)}&folder=${encodeURIComponent(folder)}`);
   }
 
   pictureFolders(): Observable<string[]> {
@@ -163,7 +163,7 @@ export class Api {
 
   /** Stored documents as they are published: all of them, or those of a profile or a page kind. */
   published(of: { profile?: string; pageKind?: string } = {}): Observable<PublishedDocument[]> {
-    return this.get<PublishedDocument[]>(`documents/published?${new URLSearchParams(of)}`);
+    return this.all<PublishedDocument>(`documents/published?${new URLSearchParams(of)}`);
   }
 
   siteWords(): Observable<string[]> {
@@ -200,6 +200,19 @@ export class Api {
 
   createProfile(id: string, document: JsonObject): Observable<StoredProfile> {
     return this.http.post<StoredProfile>('/api/v1/profiles', { id, document }).pipe(catchError(asFailure));
+  }
+
+  /** All pages of a list, one after another, as each answer names the next in its `Link` header (RFC 8288). */
+  private all<T>(path: string): Observable<T[]> {
+    const page = (address: string) => this.http.get<T[]>(address, { observe: 'response' });
+    return page(`/api/v1/${path}`).pipe(
+      expand(({ headers }) => {
+        const next = /<([^>]+)>;\s*rel="next"/.exec(headers.get('Link') ?? '')?.[1];
+        return next === undefined ? EMPTY : page(next);
+      }),
+      reduce((list, { body }) => list.concat(body ?? []), [] as T[]),
+      catchError(asFailure),
+    );
   }
 
   private get<T>(path: string): Observable<T> {

@@ -1,0 +1,55 @@
+import { workerData } from 'node:worker_threads';
+import { setPriority } from 'node:os';
+import { Piscina, transferableSymbol, valueSymbol } from 'piscina';
+import { pino } from 'pino';
+import { createApp } from '../app';
+import { connect } from '../db/connection';
+import { countLikeness, likenessInputs } from '../jobs/likeness-count';
+import { createSite } from '../standins/site';
+import { Stage, type RequestAnswer, type RequestTask, type WorkerSettings } from './task';
+
+/** Threads give way to the one that answers small requests (on Linux, where threads have priorities of their own). */
+const LOWER_PRIORITY = 10;
+if (process.platform === 'linux')
+  try {
+    setPriority(0, LOWER_PRIORITY);
+  } catch {
+    // Where it may not be set, all run alike.
+  }
+
+const settings = workerData as WorkerSettings;
+const sequelize = connect(settings.database, { connections: 2 });
+const log = pino({ level: 'warn' });
+let stage = new Int32Array(new SharedArrayBuffer(4));
+const committing = (): void => void Atomics.store(stage, 0, Stage.committing);
+const apps = {
+  api: createApp({ sequelize, log, siteOrigins: settings.siteOrigins, isBehind: true, committing }),
+  site: createSite({ log, applicationOrigins: settings.applicationOrigins, imagesDir: settings.imagesDir, isBehind: true }),
+};
+
+/** Answers one request; a thread has only one at a time. */
+export async function answer({ app, method, url, headers, body, stage: cell }: RequestTask): Promise<RequestAnswer> {
+  stage = new Int32Array(cell);
+  const response = await apps[app].fetch(new Request(url, { method, headers, ...(body === null ? {} : { body }) }));
+  const bytes = response.body === null ? null : await response.arrayBuffer();
+  return moved({ status: response.status, headers: [...response.headers], body: bytes }, bytes);
+}
+
+/** What a profile's documents on a page kind are compared by, as one digest; null where they cannot be compared. */
+export const inputs = likenessInputs;
+
+/** Counts how alike one document is in the editor and on the page, and stores it. */
+export const count = countLikeness;
+
+/** A value whose bytes go over to the other thread instead of being copied. */
+function moved<Value extends object>(value: Value, bytes: ArrayBuffer | null): Value {
+  if (bytes === null) return value;
+  return Piscina.move({
+    get [transferableSymbol]() {
+      return [bytes];
+    },
+    get [valueSymbol]() {
+      return value;
+    },
+  } as never) as never;
+}

@@ -1,0 +1,39 @@
+import { z } from '@hono/zod-openapi';
+import type { Context } from 'hono';
+
+/** So much stored content is answered with at once, in bytes, or one piece of it where that alone is longer. */
+export const MOST_BYTES = 1024 * 1024;
+
+/** Long lists come in pages; an answer that is not the last names the next one in its `Link` header (RFC 8288, `rel="next"`). */
+export const pageQuery = (most: number) => ({
+  limit: z.coerce.number().int().min(1).max(most).default(most).describe('The most entries in one answer.'),
+  after: z.string().max(200).optional().describe('The id of the last entry of the page before; the `Link` header has it.'),
+});
+
+export const linkHeader = {
+  Link: { schema: { type: 'string' as const }, description: 'The next page, with `rel="next"` (RFC 8288); absent on the last.' },
+};
+
+/**
+ * One page of rows that were asked for with one more than the page holds.
+ *
+ * @param idOf what `after` names a row by
+ */
+export function pageOf<Row>(context: Context, rows: readonly Row[], limit: number, idOf: (row: Row) => string): Row[] {
+  const page = rows.slice(0, limit);
+  if (rows.length > limit) linkNext(context, idOf(page[page.length - 1]!));
+  return page;
+}
+
+/** How many of the rows fit into one answer; at least one. */
+export function fitting(rows: readonly { size: number }[], most = MOST_BYTES): number {
+  let bytes = 0;
+  const fits = rows.findIndex(({ size }, at) => (bytes += size) > most && at > 0);
+  return fits === -1 ? rows.length : fits;
+}
+
+export function linkNext(context: Context, after: string): void {
+  const url = new URL(context.req.url);
+  url.searchParams.set('after', after);
+  context.header('Link', `<${url.pathname}${url.search}>; rel="next"`);
+}
