@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -35,6 +35,9 @@ export class Installation {
 
   static async start(): Promise<Installation> {
     const folder = mkdtempSync(join(tmpdir(), 'typikon-e2e-'));
+    // A run of all tests fills one database and copies it.
+    const filled = process.env['TYPIKON_TEST_DATABASE'];
+    if (filled !== undefined) cpSync(filled, folder, { recursive: true });
     const port = await freePort();
     const sitePort = await freePort();
     const database = (await startDatabase(folder)) as RunningDatabase;
@@ -113,18 +116,36 @@ export function useTypikon(): { typikon: Installation; browser: Browser } {
   return used;
 }
 
-/** Lets a page find an element anew that was drawn again between being found and being clicked, as a person would. */
+/** Lets a page find an element anew that was drawn again, or moved away, between being found and being clicked. */
 function clickWhatIsThere(page: Page): void {
   const click = page.click.bind(page);
-  page.click = async (...given) => {
+  page.click = async (selector, options) => {
     for (let left = 20; ; left--)
       try {
-        return await click(...given);
+        const element = (await page.$(selector)) as ElementHandle<HTMLElement> | null;
+        if (element === null || options !== undefined) return await click(selector, options);
+        return await clickFor(element);
       } catch (error) {
-        if (left === 0 || !/detached|not clickable/.test((error as Error).message)) throw error;
+        if (left === 0 || !/detached|not clickable|moved away/.test((error as Error).message)) throw error;
         await new Promise((done) => setTimeout(done, 50));
       }
   };
+}
+
+/** Clicks an element and makes sure that the pointer met it, and not what took its place. */
+async function clickFor(element: ElementHandle<HTMLElement>): Promise<void> {
+  const met = await element.evaluateHandle((node) => {
+    const seen = { is: false };
+    node.ownerDocument.addEventListener('mousedown', (event) => (seen.is = event.composedPath().includes(node)), {
+      once: true,
+      capture: true,
+    });
+    return seen;
+  });
+  await element.click();
+  // A page that has gone elsewhere meanwhile was clicked.
+  const isMet = await met.evaluate((seen) => seen.is).catch(() => true);
+  if (!isMet) throw new Error('The element moved away while it was clicked.');
 }
 
 /** A page that remembers everything that went wrong in it. */
@@ -174,7 +195,7 @@ export class Bench {
       async () => {
         const element = (await this.page.waitForSelector(selector)) as ElementHandle<HTMLElement>;
         await element.evaluate((node) => node.scrollIntoView({ block: 'center' }));
-        await element.click();
+        await clickFor(element);
         return true;
       },
       (isClicked) => isClicked,
@@ -289,20 +310,39 @@ export class Bench {
   }
 }
 
-/** Every accessibility rule that a view breaks, with the elements that break it. */
+/** Rules that look at colours: the rest of a view is the same, whatever the scheme. */
+const COLOUR_RULES = ['color-contrast', 'link-in-text-block'];
+
+interface AxeRun {
+  violations: { id: string; nodes: { target: unknown[]; failureSummary: string }[] }[];
+}
+
+/** Every accessibility rule that a view breaks, with the elements that break it: in light colours, and then in dark ones. */
 export async function axeFindings(page: Page): Promise<string[]> {
   await page.evaluate(AXE);
-  const { violations } = await page.evaluate(() =>
-    (
-      globalThis as unknown as {
-        axe: {
-          run(
-            root: unknown,
-            options: object,
-          ): Promise<{ violations: { id: string; nodes: { target: unknown[]; failureSummary: string }[] }[] }>;
-        };
-      }
-    ).axe.run(document, { iframes: false }),
-  );
-  return violations.flatMap(({ id, nodes }) => nodes.map(({ target, failureSummary }) => `${id}: ${target.join(' ')} ${failureSummary}`));
+  const run = async (scheme: string, rules: readonly string[]): Promise<string[]> => {
+    const { violations } = await page.evaluate(
+      (only) =>
+        (globalThis as unknown as { axe: { run(root: unknown, options: object): Promise<AxeRun> } }).axe.run(document, {
+          iframes: false,
+          ...(only.length === 0 ? {} : { runOnly: only }),
+        }),
+      rules,
+    );
+    return violations.flatMap(({ id, nodes }) =>
+      nodes.map(({ target, failureSummary }) => `${scheme}, ${id}: ${target.join(' ')} ${failureSummary}`),
+    );
+  };
+  const inScheme = (value: string) =>
+    page.emulateMediaFeatures([
+      { name: 'prefers-color-scheme', value },
+      { name: 'prefers-reduced-motion', value: 'reduce' },
+    ]);
+  const light = await run('light', []);
+  await inScheme('dark');
+  // Colours change with the next frame.
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  const dark = await run('dark', COLOUR_RULES);
+  await inScheme('light');
+  return [...light, ...dark];
 }

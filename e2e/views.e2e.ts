@@ -4,171 +4,169 @@ import { axeFindings, Bench, eventually, openPage, useTypikon } from './support'
 
 const used = useTypikon();
 
-for (const scheme of ['light', 'dark'] as const) {
-  describe(`axe finds nothing, ${scheme}`, () => {
-    const open = async (path: string, ready: string) => {
-      const opened = await openPage(used.browser);
-      await opened.page.emulateMediaFeatures([
-        { name: 'prefers-color-scheme', value: scheme },
-        { name: 'prefers-reduced-motion', value: 'reduce' },
-      ]);
-      await opened.page.goto(`${used.typikon.address}${path}`);
-      await opened.page.waitForSelector(ready);
-      return { ...opened, bench: new Bench(opened.page) };
-    };
+describe('axe finds nothing, light or dark', () => {
+  const open = async (path: string, ready: string) => {
+    const opened = await openPage(used.browser);
+    await opened.page.emulateMediaFeatures([
+      { name: 'prefers-color-scheme', value: 'light' },
+      { name: 'prefers-reduced-motion', value: 'reduce' },
+    ]);
+    await opened.page.goto(`${used.typikon.address}${path}`);
+    await opened.page.waitForSelector(ready);
+    return { ...opened, bench: new Bench(opened.page) };
+  };
 
-    test('list of profiles, and the form of a new one', async () => {
-      const { page } = await open('/profiles', 'tbody tr');
-      assert.deepEqual(await axeFindings(page), []);
-      await page.click('ty-title-line .go');
-      await page.waitForSelector('#new-name');
-      await new Promise((done) => setTimeout(done, 400));
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('workshop: toolbar with a finding, and the author', async () => {
-      const { page, bench } = await open('/profiles/story-desk', '.entry');
-      await bench.chapter('toolbar');
-      await bench.click('[data-row=underline] input');
-      await page.waitForSelector('ty-button-details .finding');
-      await bench.authorFrame();
-      assert.deepEqual(await axeFindings(page), []);
-      await bench.press('ty-toolbar-chapter .parts', '1.2');
-      await bench.click('[data-task=embed] input');
-      await page.waitForSelector('[data-task=embed].bad');
-      assert.deepEqual(await axeFindings(page), []);
-      await bench.press('ty-toolbar-chapter .parts', '1.3');
-      await page.waitForSelector('[data-shortcut=bold]');
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('the author’s desk with find, outline, menu and word count', async () => {
-      const { page } = await open('/write/notice-016', 'typikon-editor .te-frame');
-      await eventually(
-        () => page.$eval('[data-button=paragraph]', (node) => node.getAttribute('aria-pressed')),
-        (pressed) => pressed !== null,
-        'the editor did not come up',
-      );
-      for (const button of ['outline', 'word-count', 'find-replace']) {
-        await page.click('.te-more');
-        await page.click(`.te-more-panel [data-button=${button}]`);
-      }
-      await page.waitForSelector('.te-outline li');
-      assert.deepEqual(await axeFindings(page), []);
-      await page.click('[data-button=styles]');
-      await page.waitForSelector('.te-menu button');
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('workshop: the surface', async () => {
-      const { page, bench } = await open('/profiles/notices-desk', '.entry');
-      await bench.chapter('surface');
-      await page.waitForSelector('ty-site-words li button');
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('workshop: markup with an open rule, and the markup', async () => {
-      const { page, bench } = await open('/profiles/notices-desk', '.entry');
-      await bench.chapter('markup');
-      await bench.click('[data-element=img] .name');
-      await bench.stored();
-      await bench.click('.entry .sentence');
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('workshop: findings, and the rest of the markup rules', async () => {
-      const { page, bench } = await open('/profiles/story-desk', '.entry');
-      await page.$eval('.scroll', (node) => (node.scrollTop = node.scrollHeight));
-      assert.deepEqual(await axeFindings(page), []);
-      await bench.click('[data-element=h1] input');
-      await bench.click('#chapter-tab-findings');
-      await page.waitForSelector('[data-check]');
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('workshop: what an element must have', async () => {
-      const { page, bench } = await open('/profiles/story-desk', '.entry');
-      await bench.click('[data-element=img] .name');
-      await bench.click('ty-element-details .more');
-      await page.waitForSelector('ty-element-demands');
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('workshop: the rules as text', async () => {
-      const { page, bench } = await open('/profiles/story-desk', '.entry');
-      await bench.click('ty-markup-chapter .bar .ty-button:nth-of-type(3)');
-      await page.waitForSelector('ty-markup-text .cm-content');
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('dialogs: learning, files, a way through the house limits', async () => {
-      const { page, bench } = await open('/profiles/story-desk', '.entry');
-      await bench.click('ty-markup-chapter .bar .ty-button:nth-of-type(2)');
-      await bench.click('ty-learn-dialog .from .ty-button');
-      await bench.click('ty-learn-dialog .lessons input');
-      await page.waitForSelector('ty-learn-dialog ty-changes-table');
-      await new Promise((done) => setTimeout(done, 400));
-      assert.deepEqual(await axeFindings(page), []);
-      await page.keyboard.press('Escape');
-      await page.waitForSelector('ty-learn-dialog', { hidden: true });
-      await bench.click('ty-title-line .actions .ty-button:not(.go)');
-      await page.waitForSelector('ty-files-dialog');
-      await new Promise((done) => setTimeout(done, 400));
-      assert.deepEqual(await axeFindings(page), []);
-      await page.keyboard.press('Escape');
-      await page.waitForSelector('ty-files-dialog', { hidden: true });
-      await bench.click('.entry .sentence');
-      await bench.click('.entry.on .act button');
-      await page.waitForSelector('ty-let-through-dialog ty-changes-table');
-      await new Promise((done) => setTimeout(done, 400));
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('workshop: the paste chapter with a pass open, and what is left', async () => {
-      const { page, bench } = await open('/profiles/notices-desk', '.entry');
-      await bench.chapter('paste');
-      for (const pass of ['inline-style', 'find-replace', 'links']) {
-        await bench.click(`[data-pass=${pass}] .name`);
-        await page.waitForSelector(`[data-pass=${pass}].on ty-pass-settings`);
-        if (pass === 'find-replace') await bench.press('ty-replacements', 'Add a replacement');
-        assert.deepEqual(await axeFindings(page), []);
-      }
-      await bench.click('#bench-tab-expectations');
-      await page.waitForSelector('ty-expectations-view li');
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('specimens, and the catcher', async () => {
-      const { page, bench } = await open('/specimens', 'ty-specimens-page pre');
-      assert.deepEqual(await axeFindings(page), []);
-      await bench.press('ty-title-line', 'Catch a paste');
-      await page.waitForSelector('.catcher');
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('house limits', async () => {
-      const { page } = await open('/house-limits', '.cm-content');
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('workshop: the page', async () => {
-      const { page, bench } = await open('/profiles/diary', '.entry, .empty');
-      await bench.view('page');
-      await bench.pageFrame(used.typikon.siteAddress);
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('site', async () => {
-      const { page } = await open('/site/old-tansy-back', 'ty-site iframe');
-      assert.deepEqual(await axeFindings(page), []);
-    });
-
-    test('a profile that is not there', async () => {
-      const { page } = await open('/profiles/nobody', '.missing');
-      assert.deepEqual(await axeFindings(page), []);
-    });
+  test('list of profiles, and the form of a new one', async () => {
+    const { page } = await open('/profiles', 'tbody tr');
+    assert.deepEqual(await axeFindings(page), []);
+    await page.click('ty-title-line .go');
+    await page.waitForSelector('#new-name');
+    await new Promise((done) => setTimeout(done, 400));
+    assert.deepEqual(await axeFindings(page), []);
   });
-}
+
+  test('workshop: toolbar with a finding, and the author', async () => {
+    const { page, bench } = await open('/profiles/story-desk', '.entry');
+    await bench.chapter('toolbar');
+    await bench.click('[data-row=underline] input');
+    await page.waitForSelector('ty-button-details .finding');
+    await bench.authorFrame();
+    assert.deepEqual(await axeFindings(page), []);
+    await bench.press('ty-toolbar-chapter .parts', '1.2');
+    await bench.click('[data-task=embed] input');
+    await page.waitForSelector('[data-task=embed].bad');
+    assert.deepEqual(await axeFindings(page), []);
+    await bench.press('ty-toolbar-chapter .parts', '1.3');
+    await page.waitForSelector('[data-shortcut=bold]');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('the author’s desk with find, outline, menu and word count', async () => {
+    const { page } = await open('/write/notice-016', 'typikon-editor .te-frame');
+    await eventually(
+      () => page.$eval('[data-button=paragraph]', (node) => node.getAttribute('aria-pressed')),
+      (pressed) => pressed !== null,
+      'the editor did not come up',
+    );
+    for (const button of ['outline', 'word-count', 'find-replace']) {
+      await page.click('.te-more');
+      await page.click(`.te-more-panel [data-button=${button}]`);
+    }
+    await page.waitForSelector('.te-outline li');
+    assert.deepEqual(await axeFindings(page), []);
+    await page.click('[data-button=styles]');
+    await page.waitForSelector('.te-menu button');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('workshop: the surface', async () => {
+    const { page, bench } = await open('/profiles/notices-desk', '.entry');
+    await bench.chapter('surface');
+    await page.waitForSelector('ty-site-words li button');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('workshop: markup with an open rule, and the markup', async () => {
+    const { page, bench } = await open('/profiles/notices-desk', '.entry');
+    await bench.chapter('markup');
+    await bench.click('[data-element=img] .name');
+    await bench.stored();
+    await bench.click('.entry .sentence');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('workshop: findings, and the rest of the markup rules', async () => {
+    const { page, bench } = await open('/profiles/story-desk', '.entry');
+    await page.$eval('.scroll', (node) => (node.scrollTop = node.scrollHeight));
+    assert.deepEqual(await axeFindings(page), []);
+    await bench.click('[data-element=h1] input');
+    await bench.click('#chapter-tab-findings');
+    await page.waitForSelector('[data-check]');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('workshop: what an element must have', async () => {
+    const { page, bench } = await open('/profiles/story-desk', '.entry');
+    await bench.click('[data-element=img] .name');
+    await bench.click('ty-element-details .more');
+    await page.waitForSelector('ty-element-demands');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('workshop: the rules as text', async () => {
+    const { page, bench } = await open('/profiles/story-desk', '.entry');
+    await bench.click('ty-markup-chapter .bar .ty-button:nth-of-type(3)');
+    await page.waitForSelector('ty-markup-text .cm-content');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('dialogs: learning, files, a way through the house limits', async () => {
+    const { page, bench } = await open('/profiles/story-desk', '.entry');
+    await bench.click('ty-markup-chapter .bar .ty-button:nth-of-type(2)');
+    await bench.click('ty-learn-dialog .from .ty-button');
+    await bench.click('ty-learn-dialog .lessons input');
+    await page.waitForSelector('ty-learn-dialog ty-changes-table');
+    await new Promise((done) => setTimeout(done, 400));
+    assert.deepEqual(await axeFindings(page), []);
+    await page.keyboard.press('Escape');
+    await page.waitForSelector('ty-learn-dialog', { hidden: true });
+    await bench.click('ty-title-line .actions .ty-button:not(.go)');
+    await page.waitForSelector('ty-files-dialog');
+    await new Promise((done) => setTimeout(done, 400));
+    assert.deepEqual(await axeFindings(page), []);
+    await page.keyboard.press('Escape');
+    await page.waitForSelector('ty-files-dialog', { hidden: true });
+    await bench.click('.entry .sentence');
+    await bench.click('.entry.on .act button');
+    await page.waitForSelector('ty-let-through-dialog ty-changes-table');
+    await new Promise((done) => setTimeout(done, 400));
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('workshop: the paste chapter with a pass open, and what is left', async () => {
+    const { page, bench } = await open('/profiles/notices-desk', '.entry');
+    await bench.chapter('paste');
+    for (const pass of ['inline-style', 'find-replace', 'links']) {
+      await bench.click(`[data-pass=${pass}] .name`);
+      await page.waitForSelector(`[data-pass=${pass}].on ty-pass-settings`);
+      if (pass === 'find-replace') await bench.press('ty-replacements', 'Add a replacement');
+      assert.deepEqual(await axeFindings(page), []);
+    }
+    await bench.click('#bench-tab-expectations');
+    await page.waitForSelector('ty-expectations-view li');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('specimens, and the catcher', async () => {
+    const { page, bench } = await open('/specimens', 'ty-specimens-page pre');
+    assert.deepEqual(await axeFindings(page), []);
+    await bench.press('ty-title-line', 'Catch a paste');
+    await page.waitForSelector('.catcher');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('house limits', async () => {
+    const { page } = await open('/house-limits', '.cm-content');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('workshop: the page', async () => {
+    const { page, bench } = await open('/profiles/diary', '.entry, .empty');
+    await bench.view('page');
+    await bench.pageFrame(used.typikon.siteAddress);
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('site', async () => {
+    const { page } = await open('/site/old-tansy-back', 'ty-site iframe');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('a profile that is not there', async () => {
+    const { page } = await open('/profiles/nobody', '.missing');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+});
 
 describe('at 1280 by 800 nothing is cut', () => {
   for (const path of ['/profiles', '/profiles/story-desk', '/specimens', '/house-limits', '/site'])

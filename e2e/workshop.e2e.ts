@@ -269,7 +269,7 @@ describe('unsaved changes', () => {
     await page.waitForSelector('.ty-notice.bad');
     assert.match(await bench.text('.ty-notice.bad'), /Not saved\. The server does not answer\./);
     await used.typikon.startServer();
-    await bench.click('.ty-notice.bad .ty-button');
+    await bench.press('.ty-notice.bad', '');
     await eventually(
       () => bench.text('.draft'),
       (text) => text.startsWith('Draft saved'),

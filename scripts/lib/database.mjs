@@ -86,6 +86,8 @@ export async function startDatabase(folder, { onLost = () => {} } = {}) {
       TYPIKON_DB_USER: 'typikon',
       TYPIKON_DB_PASSWORD: password,
     },
+    /** Runs statements as the administrator; returns what the client prints. */
+    sql,
     async stop() {
       isStopping = true;
       if (!hasEnded) await endProcess(child.pid);

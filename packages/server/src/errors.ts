@@ -13,7 +13,9 @@ export function onError(log: Logger): ErrorHandler {
   return (error, context) => {
     if (error instanceof HTTPException) return problem(context, error.status, error.message || 'The request cannot be handled.');
     if (error instanceof Contended)
-      return problem(context, 503, 'Others are changing the same at this moment. Nothing was saved; please try again.', { outcome: 'nothing' });
+      return problem(context, 503, 'Others are changing the same at this moment. Nothing was saved; please try again.', {
+        outcome: 'nothing',
+      });
     log.error({ err: error, path: context.req.path }, 'request failed');
     const isChange = !['GET', 'HEAD'].includes(context.req.method);
     if (error instanceof OutcomeUnknown)
@@ -21,8 +23,15 @@ export function onError(log: Logger): ErrorHandler {
         outcome: 'unknown',
       });
     if (isLost(error))
-      return problem(context, 503, isChange ? 'The database does not answer. Nothing was saved; please try again in a moment.' : 'The database does not answer. Please try again in a moment.');
-    if (error instanceof UniqueConstraintError) return problem(context, 409, 'Somebody else made the same at the same moment. Nothing was saved.');
+      return problem(
+        context,
+        503,
+        isChange
+          ? 'The database does not answer. Nothing was saved; please try again in a moment.'
+          : 'The database does not answer. Please try again in a moment.',
+      );
+    if (error instanceof UniqueConstraintError)
+      return problem(context, 409, 'Somebody else made the same at the same moment. Nothing was saved.');
     if (error instanceof DatabaseError && TOO_LARGE.includes((error.original as { errno?: number }).errno ?? 0))
       return problem(context, 422, 'This is longer than can be stored. Nothing was saved.');
     return problem(context, 500, `Something failed on the server.${isChange ? ' Nothing was saved.' : ''}`);

@@ -63,7 +63,8 @@ const save = (id: string, document: unknown, revision: number | string) =>
 /** Does all background work that there is, here instead of in a thread. */
 async function takeFigures(): Promise<void> {
   const queue = new JobQueue(sequelize);
-  const run = async (name: string, task: unknown) => (name === 'inputs' ? likenessInputs(task as CountTask) : countLikeness(task as CountTask));
+  const run = async (name: string, task: unknown) =>
+    name === 'inputs' ? likenessInputs(task as CountTask) : countLikeness(task as CountTask);
   const handlers = likenessJobs(sequelize, queue, { run: run as never });
   await queue.ask(ALL_FIGURES, 'all');
   for (let job = await queue.claim(); job !== null; job = await queue.claim()) {
@@ -483,7 +484,11 @@ describe('specimens', () => {
   };
 
   test('those of the demo hold whole payloads with expectations', async () => {
-    const all = (await (await request('/specimens/contents')).json()) as { id: string; payload: { types: object }; expectations: unknown[] }[];
+    const all = (await (await request('/specimens/contents')).json()) as {
+      id: string;
+      payload: { types: object };
+      expectations: unknown[];
+    }[];
     expect(all.length).toBeGreaterThanOrEqual(24);
     expect(Object.keys(all.find(({ id }) => id === 'slip-pictures')!.payload.types).sort()).toEqual(['text/html', 'text/rtf']);
     expect(all.every(({ expectations }) => expectations.length > 0)).toBe(true);

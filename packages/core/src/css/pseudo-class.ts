@@ -206,4 +206,3 @@ function isOfLanguage(tag: string, range: string): boolean {
   if (range === '*') return tag !== '';
   return tag === range || tag.startsWith(`${range}-`);
 }
-

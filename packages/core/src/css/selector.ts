@@ -271,7 +271,6 @@ function attributeTest(node: Extract<CssNode, { type: 'AttributeSelector' }>): T
   };
 }
 
-
 /** A name with its escapes read (CSS Syntax Level 3, section 4.3.7). */
 function decoded(name: string): string {
   return name.includes('\\')

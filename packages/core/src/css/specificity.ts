@@ -2,8 +2,7 @@
 export type Specificity = readonly [ids: number, classes: number, elements: number];
 
 /** Positive where the first is the greater. */
-export const bySpecificity = (one: Specificity, other: Specificity): number =>
-  one[0] - other[0] || one[1] - other[1] || one[2] - other[2];
+export const bySpecificity = (one: Specificity, other: Specificity): number => one[0] - other[0] || one[1] - other[1] || one[2] - other[2];
 
 export const sum = (one: Specificity, other: Specificity): Specificity => [one[0] + other[0], one[1] + other[1], one[2] + other[2]];
 

@@ -80,7 +80,9 @@ function checkDepth(root: ParentNode): void {
     for (const child of top.at.children) if (child.type === 'element') stack.push({ at: child, depth: top.depth + 1 });
   }
   if (deepest > DEEPEST)
-    throw new TooMuch(`The content is nested ${deepest.toLocaleString('en')} levels deep; browsers show ${DEEPEST}, and no more are compared.`);
+    throw new TooMuch(
+      `The content is nested ${deepest.toLocaleString('en')} levels deep; browsers show ${DEEPEST}, and no more are compared.`,
+    );
 }
 
 const HEAD: ReadonlySet<string> = new Set(['head', 'title', 'meta', 'link', 'style', 'script', 'base', 'noscript', 'template']);

@@ -29,7 +29,7 @@ export const stylesheetSchema = z.strictObject({
   purpose: z.string().max(300).default(''),
   /** The media query with which pages link it, such as `print`; empty for always. */
   media: z.string().max(200).default(''),
-  css: z.string().max(2_000_000),
+  css: z.string().max(1_000_000),
 });
 export type Stylesheet = z.output<typeof stylesheetSchema>;
 

@@ -32,7 +32,8 @@ export async function inTransaction<Result>(
         return result;
       });
     } catch (error) {
-      if (isCommitting && isLost(error)) throw new OutcomeUnknown('The database was lost while the change was being committed.', { cause: error });
+      if (isCommitting && isLost(error))
+        throw new OutcomeUnknown('The database was lost while the change was being committed.', { cause: error });
       if (!isInTheWay(error)) throw error;
       if (tries === MOST_TRIES) throw new Contended('Other changes of the same were in the way every time.', { cause: error });
       await new Promise((done) => setTimeout(done, Math.random() * 20 * 2 ** tries));

@@ -67,7 +67,9 @@ function refusal(context: Context, { kind, message }: LaneFailure, bytes: number
   const isChange = !['GET', 'HEAD'].includes(context.req.method);
   const size = bytes === 0 ? '' : ` It came with ${bytes.toLocaleString('en')} bytes.`;
   if (isChange && isUnknown)
-    return problem(context, 503, `${message}${size} It is not known whether it was saved; please look before you try again.`, { outcome: 'unknown' });
+    return problem(context, 503, `${message}${size} It is not known whether it was saved; please look before you try again.`, {
+      outcome: 'unknown',
+    });
   const nothing = isChange ? ' Nothing was saved.' : '';
   if (kind === 'full' || kind === 'crashed') {
     context.header('Retry-After', '2');

@@ -97,8 +97,10 @@ function asFailure(error: unknown, { deadlineMs, memoryMb, name }: LaneOptions):
   const { name: kind = '', code = '', message = '' } = (error ?? {}) as { name?: string; code?: string; message?: string };
   if (kind === 'AbortError')
     return new LaneFailure('deadline', `It took longer than ${deadlineMs / 1000} seconds and was ended.`, { cause: error });
-  if (code === 'ERR_WORKER_OUT_OF_MEMORY') return new LaneFailure('memory', `It needed more than ${memoryMb} MB of memory and was ended.`, { cause: error });
-  if (/queue is at limit/i.test(message)) return new LaneFailure('full', 'So much is being worked on at this moment that no more can wait.');
+  if (code === 'ERR_WORKER_OUT_OF_MEMORY')
+    return new LaneFailure('memory', `It needed more than ${memoryMb} MB of memory and was ended.`, { cause: error });
+  if (/queue is at limit/i.test(message))
+    return new LaneFailure('full', 'So much is being worked on at this moment that no more can wait.');
   if (/Terminating worker thread|Worker .*exited|worker exited/i.test(message))
     return new LaneFailure('crashed', `The ${name} thread ended.`, { cause: error });
   return error;

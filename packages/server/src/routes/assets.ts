@@ -108,10 +108,7 @@ export function assets() {
         attributes: { exclude: ['bytes'] },
         limit: limit + 1,
       });
-      return context.json(
-        pageOf(context, all, limit, ({ name }) => name).map(asJson),
-        200,
-      );
+      return context.json(pageOf(context, all, limit, ({ name }) => name).map(asJson), 200);
     })
     .openapi(addRoute, async (context) => {
       const sent = new Uint8Array(await context.req.arrayBuffer());

@@ -67,7 +67,7 @@ export function content() {
     .openapi(censusRoute, async (context) => {
       const all = new CensusSum();
       const byProfile = new Map<string, CensusSum>();
-      for (let last = ''; ; ) {
+      for (let last = ''; ;) {
         const rows: { id: string; census: Census; profileId: string }[] = await DocumentModel.findAll({
           where: { id: { [Op.gt]: last } },
           order: [['id', 'ASC']],

@@ -66,7 +66,7 @@ const BATCH = 8;
  * @param read versions older than a revision, newest first
  */
 export async function* newestFirst(read: (below: number, limit: number) => Promise<Version[]>): AsyncIterable<Version> {
-  for (let below = Number.MAX_SAFE_INTEGER; ; ) {
+  for (let below = Number.MAX_SAFE_INTEGER; ;) {
     const versions = await read(below, BATCH);
     yield* versions;
     if (versions.length < BATCH) return;

@@ -140,7 +140,13 @@ async function page(kind: PageKind, title: string, html: string): Promise<string
 const contentTag = (css: string): string => createHash('sha256').update(css).digest('hex').slice(0, 12);
 
 /** A page of a site that has no kinds of page yet stands alone. */
-const BARE: PageKind = pageKindSchema.parse({ id: 'bare', name: 'Bare', wrapper: [{ element: 'main' }], stylesheets: [], contentWidthPx: 720 });
+const BARE: PageKind = pageKindSchema.parse({
+  id: 'bare',
+  name: 'Bare',
+  wrapper: [{ element: 'main' }],
+  stylesheets: [],
+  contentWidthPx: 720,
+});
 
 async function pageKindOf(id: string): Promise<PageKind> {
   const kind = (await PageKindModel.findByPk(id)) ?? (await PageKindModel.findOne());

@@ -10,7 +10,9 @@ export const houseHistoryAndCensus: Migration = {
   async up(shape) {
     await shape.addColumn('settings', 'revision', { ...count, defaultValue: 1 });
     await shape.createTable('setting_history', { name: id, revision: { ...count, primaryKey: true }, value: json, saved_at: moment });
-    await shape.run('INSERT IGNORE INTO setting_history (name, revision, value, saved_at) SELECT name, revision, value, NOW(3) FROM settings');
+    await shape.run(
+      'INSERT IGNORE INTO setting_history (name, revision, value, saved_at) SELECT name, revision, value, NOW(3) FROM settings',
+    );
     await shape.addColumn('documents', 'role', { ...text(64), defaultValue: '' });
     await shape.addColumn('documents', 'census', { ...json, allowNull: true });
     // One after another, so that a large site needs no more memory than its largest document.
