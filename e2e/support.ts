@@ -11,7 +11,7 @@ import { freePort } from '../scripts/lib/ports.mjs';
 import { startServer } from '../scripts/lib/server.mjs';
 
 /** Generous, since the machine may be busy. */
-export const PATIENCE_MS = 30_000;
+export const PATIENCE_MS = 90_000;
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 

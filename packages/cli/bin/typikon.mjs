@@ -1,11 +1,14 @@
 #!/usr/bin/env node
 // Starts the command line. It is bundled from its sources at the first call and whenever they have changed.
-import { existsSync, readdirSync, renameSync, statSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 
 const here = join(import.meta.dirname, '..');
-const bundle = join(here, 'dist', 'typikon.mjs');
+/** One file watches over a command, the other runs it. */
+const ENTRIES = { typikon: 'src/main.ts', command: 'src/run.ts' };
+const dist = join(here, 'dist');
+const bundle = join(dist, 'typikon.mjs');
 
 function newestIn(folder) {
   let newest = 0;
@@ -14,14 +17,18 @@ function newestIn(folder) {
   return newest;
 }
 
-const sources = [join(here, 'src'), join(here, '..', 'core', 'src')];
-if (!existsSync(bundle) || Math.max(...sources.map(newestIn)) > statSync(bundle).mtimeMs) {
+/** Bundles the sources where they are newer than what is there. */
+async function bundled() {
+  const sources = [join(here, 'src'), join(here, '..', 'core', 'src')];
+  if (existsSync(bundle) && Math.max(...sources.map(newestIn)) <= statSync(bundle).mtimeMs) return;
   const { build } = await import('esbuild');
-  const fresh = `${bundle}.${process.pid}.tmp.mjs`;
+  const fresh = join(dist, `fresh-${process.pid}`);
+  mkdirSync(dist, { recursive: true });
   await build({
     absWorkingDir: here,
-    entryPoints: ['src/main.ts'],
-    outfile: fresh,
+    entryPoints: ENTRIES,
+    outdir: fresh,
+    outExtension: { '.js': '.mjs' },
     bundle: true,
     platform: 'node',
     target: 'node20',
@@ -31,6 +38,15 @@ if (!existsSync(bundle) || Math.max(...sources.map(newestIn)) > statSync(bundle)
     alias: { '@typikon/core': join(here, '..', 'core', 'src', 'index.ts') },
     logLevel: 'error',
   });
-  renameSync(fresh, bundle);
+  // The one that is started last, so that it never finds an older other.
+  for (const name of Object.keys(ENTRIES).reverse()) renameSync(join(fresh, `${name}.mjs`), join(dist, `${name}.mjs`));
+  rmSync(fresh, { recursive: true, force: true });
 }
-await import(pathToFileURL(bundle).href);
+
+try {
+  await bundled();
+  await import(pathToFileURL(bundle).href);
+} catch (error) {
+  process.stderr.write(`typikon: it cannot be started: ${String(error.message).replace(/\s*\n\s*/g, ' ')}\n`);
+  process.exitCode = 2;
+}

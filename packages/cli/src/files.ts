@@ -3,10 +3,19 @@ import { basename, dirname, join } from 'node:path';
 import { readHouseLimits, resolveProfile, type HouseLimits, type Json, type Problem, type ResolvedProfile } from '@typikon/core';
 import { Failure } from './failure';
 
+let read: Float64Array | null = null;
+
+/** Counts the bytes that are read, in a cell that another thread looks at. */
+export function countInputIn(cell: Float64Array): void {
+  read = cell;
+}
+
 /** Reads a text file, or standard input for `-`. Throws a Failure that names the file and the cause. */
 export function readText(path: string): string {
   try {
-    return readFileSync(path === '-' ? 0 : path, 'utf8');
+    const bytes = readFileSync(path === '-' ? 0 : path);
+    if (read !== null) read[0]! += bytes.length;
+    return bytes.toString('utf8');
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;
     if (code === 'EOF' || (path === '-' && code === 'EAGAIN')) return '';
@@ -17,7 +26,9 @@ export function readText(path: string): string {
           ? 'it is a folder'
           : code === 'EACCES'
             ? 'it may not be read'
-            : String(code);
+            : code === 'ERR_STRING_TOO_LONG' || code === 'ERR_FS_FILE_TOO_LARGE'
+              ? 'it is too large'
+              : String(code);
     throw new Failure(`${path}: cannot be read, ${cause}.`);
   }
 }
@@ -26,10 +37,28 @@ export function readText(path: string): string {
 export function readJson(path: string): Json {
   const text = readText(path);
   try {
-    return JSON.parse(text.replace(/^\ufeff/, '')) as Json;
+    const value = JSON.parse(text.replace(/^\ufeff/, '')) as Json;
+    if (depthOf(value) > DEEPEST_JSON) throw new Failure(`${path}: is nested deeper than ${DEEPEST_JSON} levels.`);
+    return value;
   } catch (error) {
+    if (error instanceof Failure) throw error;
     throw new Failure(`${path}${placeOf(text, (error as Error).message)}: is not JSON, ${(error as Error).message}.`);
   }
+}
+
+/** Nobody writes settings that stand in each other deeper than this. */
+const DEEPEST_JSON = 100;
+
+/** How deep values stand in each other, without recursion; it stops looking where that is too deep. */
+export function depthOf(value: Json): number {
+  let deepest = 0;
+  const stack: { value: Json; depth: number }[] = [{ value, depth: 0 }];
+  for (let top = stack.pop(); top !== undefined && deepest <= DEEPEST_JSON; top = stack.pop()) {
+    deepest = Math.max(deepest, top.depth);
+    if (typeof top.value === 'object' && top.value !== null)
+      for (const inner of Object.values(top.value)) stack.push({ value: inner, depth: top.depth + 1 });
+  }
+  return deepest;
 }
 
 function placeOf(text: string, message: string): string {

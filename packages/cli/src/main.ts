@@ -1,24 +1,4 @@
-import { COMMANDS } from './commands/index';
-import { Failure } from './failure';
-import { print } from './output';
+import { supervise } from './supervise';
 
-const [name, ...args] = process.argv.slice(2);
-const command = COMMANDS.find((known) => known.name === name);
-
-if (command !== undefined) {
-  try {
-    process.exitCode = await command.run(args);
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error;
-    fail(error.message);
-  }
-} else if (name === undefined || name === '--help' || name === 'help')
-  print(
-    `typikon: editor profiles on the command line\n\n${COMMANDS.map(({ usage, purpose }) => `  typikon ${usage}\n      ${purpose}\n`).join('\n')}\nExit codes: 0 done, 1 findings, 2 bad call or bad input.\n`,
-  );
-else fail(`There is no command "${name}". The commands are: ${COMMANDS.map((known) => known.name).join(', ')}.`);
-
-function fail(message: string): void {
-  process.stderr.write(`typikon: ${message.replace(/\s*\n\s*/g, ' ')}\n`);
-  process.exitCode = 2;
-}
+// The command itself runs in a thread of its own, so that one that takes too long or too much memory can be ended and told of.
+supervise(new URL('./command.mjs', import.meta.url), process.argv.slice(2));

@@ -59,7 +59,7 @@ function payloadIn(text: string, name: string): ClipboardPayload {
 
 function checked(value: unknown, name: string): ClipboardPayload {
   const types = (value as { types?: unknown } | null)?.types;
-  if (typeof types !== 'object' || types === null || !Object.values(types).every((text) => typeof text === 'string'))
+  if (typeof types !== 'object' || types === null || Array.isArray(types) || !Object.values(types).every((text) => typeof text === 'string'))
     throw new Failure(
       `${name}: a clipboard payload needs "types", an object with a text for each type, such as {"types": {"text/html": "<p>…"}}.`,
     );
@@ -70,14 +70,14 @@ function pasteLines(text: string, resolved: ResolvedProfile, options: PasteOptio
   text.split('\n').forEach((line, index) => {
     if (line.trim() === '') return;
     const at = `${name}:${index + 1}`;
-    let item: { id?: unknown; html?: unknown };
+    let item: { id?: unknown; html?: unknown } | null;
     try {
       item = JSON.parse(line) as typeof item;
     } catch (error) {
       throw new Failure(`${at}: is not JSON, ${(error as Error).message}.`);
     }
-    const payload = typeof item.html === 'string' ? { types: { 'text/html': item.html } } : checked(item, at);
+    const payload = typeof item?.html === 'string' ? { types: { 'text/html': item.html } } : checked(item, at);
     const { html, ledger } = runPaste(payload, resolved, options);
-    print(`${JSON.stringify({ id: item.id, html, ledger })}\n`);
+    print(`${JSON.stringify({ id: item?.id, html, ledger })}\n`);
   });
 }

@@ -1,7 +1,7 @@
 import { find, type CssNode, type SyntaxParseError } from 'css-tree';
 import { Lines } from '../html/positions';
 import { MOST_SELECTORS } from './stylesheet';
-import { DEEPEST_CSS, parseCss, withoutDepths } from './parse';
+import { DEEPEST_CSS, parseCss, piecesOf, withoutDepths } from './parse';
 
 /** No more mistakes are listed than anybody reads. */
 const MOST_MISTAKES = 1000;
@@ -35,23 +35,39 @@ export function cssMistakes(css: string): CssMistake[] {
     isLeftOut: true,
   }));
   let isMore = false;
-  const root = parseCss(css, {
-    positions: true,
-    onParseError: (error: SyntaxParseError, fallback) => {
-      if (mistakes.length >= MOST_MISTAKES) {
-        isMore = true;
-        return;
+  /** What is read here, and what of it is nested rules, which the parser takes for mistakes. */
+  const read = (text: string, offset: number, context: 'stylesheet' | 'block'): CssNode => {
+    const nested: { start: number; end: number }[] = [];
+    const root = parseCss(text, {
+      context,
+      positions: true,
+      offset,
+      line: lines.at(offset).line,
+      onParseError: (error: SyntaxParseError, fallback) => {
+        const place = (fallback as CssNode | null)?.loc;
+        const found = error as SyntaxParseError & { offset: number; rawMessage?: string };
+        const start = place?.start.offset ?? found.offset;
+        const end = Math.max(place?.end.offset ?? found.offset + 1, found.offset + 1);
+        if (css.slice(start, end).includes('{') && end - start < text.length) nested.push({ start, end });
+        else if (mistakes.length >= MOST_MISTAKES) isMore = true;
+        else
+          mistakes.push({
+            start,
+            end,
+            line: lines.at(start).line,
+            message: `${found.rawMessage ?? found.message}. Browsers pass over this part.`,
+          });
+      },
+    });
+    for (const { start, end } of nested)
+      for (const piece of piecesOf(css.slice(start, end))) {
+        const part = css.slice(start + piece.start, start + piece.end);
+        if (piece.block !== -1) read(part, start + piece.start, 'stylesheet');
+        else if (part.trim() !== '') read(`{${part}}`, start + piece.start - 1, 'block');
       }
-      const place = (fallback as CssNode | null)?.loc;
-      const { offset, line, rawMessage } = error as SyntaxParseError & { offset: number; line: number; rawMessage: string };
-      mistakes.push({
-        start: place?.start.offset ?? offset,
-        end: Math.max(place?.end.offset ?? offset + 1, offset + 1),
-        line,
-        message: `${rawMessage}. Browsers pass over this part.`,
-      });
-    },
-  });
+    return root;
+  };
+  const root = read(css, 0, 'stylesheet');
   const beyond = firstBeyond(root);
   if (beyond?.loc != null)
     mistakes.push({
