@@ -18,7 +18,7 @@ const api = (path: string, init?: RequestInit) => fetch(`http://127.0.0.1:${typi
 const read = async (): Promise<Stored> => (await (await api('/profiles/house')).json()) as Stored;
 
 /** Saves again and again until the server is gone; tells the last save that was acknowledged. */
-async function saveUntilItBreaks(onSaved: () => void): Promise<{ acknowledged: number; attempted: number }> {
+async function saveUntilItBreaks(onSaved: () => void): Promise<{ acknowledged: number; attempted: number; ended: string }> {
   let { document, revision } = await read();
   let acknowledged = revision;
   for (;;) {
@@ -30,12 +30,12 @@ async function saveUntilItBreaks(onSaved: () => void): Promise<{ acknowledged: n
         headers: { 'content-type': 'application/json', 'if-match': `"${acknowledged}"` },
         body: JSON.stringify(document),
       });
-      if (!response.ok) return { acknowledged, attempted };
+      if (!response.ok) return { acknowledged, attempted, ended: `${response.status} ${await response.text()}` };
       ({ revision } = (await response.json()) as Stored);
       acknowledged = revision;
       onSaved();
-    } catch {
-      return { acknowledged, attempted };
+    } catch (error) {
+      return { acknowledged, attempted, ended: String(error) };
     }
   }
 }
@@ -52,7 +52,8 @@ describe('a kill during saves', () => {
           onSaved = done;
         });
         const saving = saveUntilItBreaks(() => onSaved());
-        await isSaved;
+        const early = await Promise.race([isSaved, saving]);
+        assert.equal(early?.ended, undefined, 'the first save did not go through');
         await new Promise((done) => setTimeout(done, 60 + round * 130));
         const [, { acknowledged, attempted }] = await Promise.all([crash(), saving]);
         const { revision, document } = await read();

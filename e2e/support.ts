@@ -52,6 +52,12 @@ export class Installation {
     return `http://localhost:${this.sitePort}`;
   }
 
+  /** How much memory the server holds, in MB. */
+  memoryMb(): number {
+    const status = readFileSync(`/proc/${this.server.pid}/status`, 'utf8');
+    return Math.round(Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024);
+  }
+
   /** Kills the server as a crash would, and starts it again. */
   async crashServer(): Promise<void> {
     process.kill(this.server.pid, 'SIGKILL');

@@ -76,7 +76,8 @@ export async function startDatabase(folder, { onLost = () => {} } = {}) {
   }
   const password = passwordIn(folder);
   await sql(`CREATE DATABASE IF NOT EXISTS typikon CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
-    CREATE OR REPLACE USER 'typikon'@'127.0.0.1' IDENTIFIED BY '${password}'; GRANT ALL ON typikon.* TO 'typikon'@'127.0.0.1';`);
+    CREATE OR REPLACE USER 'typikon'@'127.0.0.1' IDENTIFIED BY '${password}'; GRANT ALL ON typikon.* TO 'typikon'@'127.0.0.1';
+    GRANT ALL ON \`typikon\\_%\`.* TO 'typikon'@'127.0.0.1';`);
   return {
     pid: child.pid,
     env: {

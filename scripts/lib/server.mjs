@@ -15,7 +15,13 @@ const NODE_OPTIONS = ['--max-old-space-size=256', '--max-semi-space-size=8'];
 export async function startServer({ env, port, log = 'ignore', onLost = () => {} }) {
   const child = spawn(process.execPath, [...NODE_OPTIONS, at('packages/server/dist/main.js')], {
     cwd: at('.'),
-    env: { MALLOC_ARENA_MAX: '2', ...process.env, ...env, TYPIKON_PORT: String(port), TYPIKON_SITE_PORT: String(env.TYPIKON_SITE_PORT ?? port + 1) },
+    env: {
+      MALLOC_ARENA_MAX: '2',
+      ...process.env,
+      ...env,
+      TYPIKON_PORT: String(port),
+      TYPIKON_SITE_PORT: String(env.TYPIKON_SITE_PORT ?? port + 1),
+    },
     stdio: ['ignore', log, 'pipe', 'ipc'],
     detached: true,
   });

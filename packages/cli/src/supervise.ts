@@ -45,7 +45,10 @@ export function supervise(file: URL, args: string[]): void {
   };
   const watch = setInterval(() => {
     if (Date.now() - begin > allowedMs())
-      end({ exitCode: 2, failure: `It took longer than ${Math.round(allowedMs() / 1000)} seconds for ${input()} and was ended. Give it less at once.` });
+      end({
+        exitCode: 2,
+        failure: `It took longer than ${Math.round(allowedMs() / 1000)} seconds for ${input()} and was ended. Give it less at once.`,
+      });
   }, 100);
   thread.on('message', end);
   thread.on('error', (error: NodeJS.ErrnoException) =>

@@ -59,7 +59,12 @@ function payloadIn(text: string, name: string): ClipboardPayload {
 
 function checked(value: unknown, name: string): ClipboardPayload {
   const types = (value as { types?: unknown } | null)?.types;
-  if (typeof types !== 'object' || types === null || Array.isArray(types) || !Object.values(types).every((text) => typeof text === 'string'))
+  if (
+    typeof types !== 'object' ||
+    types === null ||
+    Array.isArray(types) ||
+    !Object.values(types).every((text) => typeof text === 'string')
+  )
     throw new Failure(
       `${name}: a clipboard payload needs "types", an object with a text for each type, such as {"types": {"text/html": "<p>…"}}.`,
     );

@@ -12,6 +12,8 @@ export interface LaneOptions {
   memoryMb: number;
   /** So long a thread with nothing to do is kept, with what it has in memory, in milliseconds. */
   idleMs: number;
+  /** Whether one thread is always kept ready. */
+  isKept?: boolean;
   /** So many tasks may wait. */
   queue: number;
   /** So many bytes of waiting and running tasks are held at once. */
@@ -43,7 +45,7 @@ export class Lane {
   constructor(readonly options: LaneOptions) {
     this.pool = new Piscina({
       filename: options.file.href,
-      minThreads: 0,
+      minThreads: options.isKept === true ? 1 : 0,
       maxThreads: options.threads,
       idleTimeout: options.idleMs,
       maxQueue: options.queue,

@@ -11,8 +11,17 @@ export function openLanes(settings: WorkerSettings): { quick: Lane; heavy: Lane;
   const file = new URL('./worker.js', import.meta.url);
   const common = { settings, file, threads: 1 };
   return {
-    quick: new Lane({ ...common, name: 'quick', deadlineMs: 10_000, idleMs: 300_000, memoryMb: 96, queue: 64, bytes: 16 * MB }),
-    heavy: new Lane({ ...common, name: 'heavy', deadlineMs: 20_000, idleMs: 3000, memoryMb: 256, queue: 16, bytes: 48 * MB }),
-    background: new Lane({ ...common, name: 'background', deadlineMs: 20_000, idleMs: 3000, memoryMb: 160, queue: 4, bytes: 16 * MB }),
+    quick: new Lane({
+      ...common,
+      name: 'quick',
+      deadlineMs: 20_000,
+      idleMs: 300_000,
+      isKept: true,
+      memoryMb: 96,
+      queue: 64,
+      bytes: 16 * MB,
+    }),
+    heavy: new Lane({ ...common, name: 'heavy', deadlineMs: 30_000, idleMs: 3000, memoryMb: 256, queue: 16, bytes: 48 * MB }),
+    background: new Lane({ ...common, name: 'background', deadlineMs: 30_000, idleMs: 3000, memoryMb: 160, queue: 4, bytes: 16 * MB }),
   };
 }

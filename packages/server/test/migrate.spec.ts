@@ -1,0 +1,152 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Sequelize } from 'sequelize';
+import { connect } from '../src/db/connection';
+import { migrate } from '../src/db/migrate';
+import { MIGRATIONS } from '../src/db/migrations/index';
+import { freshDatabase, shapeOf } from './database';
+
+jest.setTimeout(300_000);
+
+/** What a release left behind: its tables with a few rows in each. */
+const DUMPS = join(__dirname, 'dumps');
+
+class Killed extends Error {}
+
+/** Lets so many changing statements through and then answers none, as a process that is killed asks no more. */
+function killedAfter(sequelize: Sequelize, statements: number): { done: () => number } {
+  const query = sequelize.query.bind(sequelize) as (...args: unknown[]) => Promise<unknown>;
+  let done = 0;
+  let isDead = false;
+  sequelize.query = (async (...args: unknown[]) => {
+    const sql = typeof args[0] === 'string' ? args[0] : (args[0] as { query: string }).query;
+    if (isDead) throw new Killed();
+    const result = await query(...args);
+    if (/^\s*(CREATE|ALTER|INSERT|UPDATE|DELETE)/i.test(sql) && ++done === statements) {
+      isDead = true;
+      throw new Killed();
+    }
+    return result;
+  }) as never;
+  return { done: () => done };
+}
+
+/** The next process: the connections of the one that was killed are closed. */
+async function survivor(config: Parameters<typeof connect>[0]): Promise<Sequelize> {
+  const next = connect(config);
+  const [others] = (await next.query(
+    `SELECT id FROM information_schema.processlist WHERE db = '${config.name}' AND id <> CONNECTION_ID()`,
+  )) as [{ id: number }[], unknown];
+  for (const { id } of others) await next.query(`KILL ${id}`).catch(() => undefined);
+  return next;
+}
+
+async function load(sequelize: Sequelize, dump: string): Promise<void> {
+  for (const statement of readFileSync(join(DUMPS, dump), 'utf8').split(/;\n/))
+    if (statement.replace(/^--.*$/gm, '').trim() !== '') await sequelize.query(statement);
+}
+
+/** Everything that a person could miss, by table. */
+async function rowsOf(sequelize: Sequelize): Promise<Record<string, unknown>> {
+  const rows: Record<string, unknown> = {};
+  for (const [table, columns, order] of [
+    ['profiles', 'id, document, revision', 'id'],
+    ['draft_history', 'profile_id, revision, document', 'profile_id, revision'],
+    ['specimens', 'id, name, payload, expectations, size', 'position'],
+    ['documents', 'id, title, html, census, size', 'id'],
+    ['settings', 'name, value, revision', 'name'],
+    ['setting_history', 'name, revision, value', 'name, revision'],
+    ['stylesheets', 'id, css, purpose, revision', 'id'],
+    ['page_kinds', 'id, definition, revision', 'id'],
+    ['assets', 'folder, title, size', 'folder, title'],
+  ])
+    rows[table!] = (await sequelize.query(`SELECT ${columns} FROM ${table} ORDER BY ${order}`))[0];
+  return rows;
+}
+
+describe('the first start', () => {
+  test('can be taken up after a kill behind any statement', async () => {
+    const database = await freshDatabase('first');
+    await migrate(database.sequelize);
+    const whole = await shapeOf(database.sequelize);
+    await database.drop();
+    for (let statements = 1; ; statements++) {
+      const { sequelize, config, drop } = await freshDatabase('first');
+      const killed = killedAfter(sequelize, statements);
+      const ended = await migrate(sequelize).then(
+        () => 'whole',
+        (error: Error) => error,
+      );
+      if (ended === 'whole') {
+        expect(statements).toBeGreaterThan(30);
+        expect(killed.done()).toBeLessThan(statements);
+        await drop();
+        break;
+      }
+      expect(ended).toBeInstanceOf(Killed);
+      const again = await survivor(config);
+      await migrate(again);
+      expect({ statements, shape: await shapeOf(again) }).toEqual({ statements, shape: whole });
+      expect(await migrate(again)).toEqual([]);
+      await again.close();
+      await drop();
+    }
+  });
+
+  test('of several processes at once makes one database, and each of them goes on', async () => {
+    const { config, drop } = await freshDatabase('several');
+    const processes = [1, 2, 3, 4].map(() => connect(config));
+    let filled = 0;
+    const done = await Promise.all(
+      processes.map((one) =>
+        migrate(one, async () => {
+          const [[row]] = (await one.query("SELECT COUNT(*) AS n FROM settings WHERE name = 'filled'")) as [{ n: number }[], unknown];
+          if (Number(row!.n) > 0) return;
+          filled++;
+          await one.query("INSERT INTO settings (name, value) VALUES ('filled', '1')");
+        }),
+      ),
+    );
+    expect(done.map(({ length }) => length).sort()).toEqual([0, 0, 0, MIGRATIONS.length]);
+    expect(filled).toBe(1);
+    await Promise.all(processes.map((one) => one.close()));
+    await drop();
+  });
+});
+
+describe.each(readdirSync(DUMPS).filter((name) => name.endsWith('.sql')))('what %s left', (dump) => {
+  test('is brought to the newest shape with all that it held, and taken up after a kill behind any statement', async () => {
+    const fresh = await freshDatabase('upgrade');
+    await migrate(fresh.sequelize);
+    const newest = Object.keys(await shapeOf(fresh.sequelize)).sort();
+    await fresh.drop();
+
+    const first = await freshDatabase('upgrade');
+    await load(first.sequelize, dump);
+    const [before] = (await first.sequelize.query('SELECT id, document FROM profiles ORDER BY id')) as [object[], unknown];
+    await migrate(first.sequelize);
+    const whole = { shape: await shapeOf(first.sequelize), rows: await rowsOf(first.sequelize) };
+    await first.drop();
+    expect(Object.keys(whole.shape).sort()).toEqual(newest);
+    expect(before).not.toHaveLength(0);
+    expect((whole.rows['profiles'] as { id: string; document: string }[]).map(({ id, document }) => ({ id, document }))).toEqual(before);
+    for (const table of ['documents', 'specimens', 'stylesheets', 'page_kinds', 'settings']) expect(whole.rows[table]).not.toHaveLength(0);
+
+    for (let statements = 1; ; statements++) {
+      const { sequelize, config, drop } = await freshDatabase('upgrade');
+      await load(sequelize, dump);
+      killedAfter(sequelize, statements);
+      const ended = await migrate(sequelize).catch((error: Error) => error);
+      if (!(ended instanceof Error)) {
+        await drop();
+        break;
+      }
+      expect(ended).toBeInstanceOf(Killed);
+      const again = await survivor(config);
+      await migrate(again);
+      expect({ statements, shape: await shapeOf(again), rows: await rowsOf(again) }).toEqual({ statements, ...whole });
+      await again.close();
+      await drop();
+    }
+  });
+});
