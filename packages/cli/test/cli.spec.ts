@@ -377,3 +377,98 @@ describe('one result everywhere', () => {
       }
   });
 });
+
+describe('whatever it is given', () => {
+  const nots = Array.from({ length: 3000 }, (_unused, i) => `:not(.x${i}){color:red}`).join('');
+  const nested = `.a,.b{${'& &,& &{'.repeat(24)}color:red${'}'.repeat(25)}`;
+  const deep = '['.repeat(300_000);
+
+  test.each<[string, () => string[], string, RegExp]>([
+    [
+      'deep JSON as a profile',
+      () => ['clean', '--profile', file('deep.json', deep + ']'.repeat(300_000))],
+      'x',
+      /nested deeper than 100 levels/,
+    ],
+    ['JSON that breaks off', () => ['clean', '--profile', file('broken.json', deep)], 'x', /is not JSON/],
+    [
+      'deep JSON as house limits',
+      () => ['clean', '--profile', STORY, '--house', file('deep-house.json', deep + ']'.repeat(300_000))],
+      'x',
+      /nested deeper/,
+    ],
+    ['null as a line to clean', () => ['clean', '--profile', STORY, '--jsonl'], 'null\n', /standard input:1: needs an object/],
+    ['null as a line to paste', () => ['paste', '--profile', STORY, '--jsonl', '-'], 'null\n', /-:1: a clipboard payload needs "types"/],
+    ['a list as a line to paste', () => ['paste', '--profile', STORY, '--jsonl', '-'], '[{"types":[]}]\n', /needs "types"/],
+    ['a list of types', () => ['paste', '--profile', STORY, '-'], '{"types":[]}', /needs "types"/],
+    ['a folder', () => ['clean', '--profile', STORY, folder], '', /it is a folder/],
+    [
+      'content deeper than browsers nest it',
+      () => [
+        'likeness',
+        '--editor',
+        file('a.css', 'p{color:red}'),
+        '--page',
+        file('b.css', 'p{color:blue}'),
+        file('deep.html', '<div>'.repeat(50_000)),
+      ],
+      '',
+      /50,002 levels deep; browsers show 512/,
+    ],
+    [
+      'stylesheets that ask too much',
+      () => [
+        'likeness',
+        '--editor',
+        file('nots.css', nots),
+        '--page',
+        file('b.css', 'p{color:blue}'),
+        file('many.html', '<p>x</p>'.repeat(20_000)),
+      ],
+      '',
+      /need more than 20,000,000 steps/,
+    ],
+    ['a command that is none', () => ['nothing'], '', /There is no command "nothing"/],
+  ])('%s: one line, and exit code 2', (_what, args, input, sentence) => {
+    const { status, out, error } = typikon(args(), input);
+    expect(error).toMatch(sentence);
+    expect(error.trimEnd()).not.toContain('\n');
+    expect(error).not.toMatch(/^\s+at /m);
+    expect({ status, out }).toEqual({ status: 2, out: '' });
+  });
+
+  test('a stylesheet of three hundred bytes with 24 levels of nesting is read at once', () => {
+    const { status, out } = typikon([
+      'cascade',
+      '--sheets',
+      file('nested.css', nested),
+      '--properties',
+      'color',
+      '--jsonl',
+      file('small.html', '<p class="a">x</p>'),
+    ]);
+    expect(status).toBe(0);
+    expect(out).toContain('"winner":null');
+  });
+
+  test('thousands of headings are compared', () => {
+    const { status, out } = typikon([
+      'likeness',
+      '--editor',
+      file('e.css', 'h2{color:red;margin:1em}'),
+      '--page',
+      file('p.css', '.x h2{color:blue} h2{font-size:20px}'),
+      file('headings.html', '<h2>x</h2>'.repeat(5000)),
+    ]);
+    expect(status).toBe(1);
+    expect(out).toContain('and 4995 more places');
+  });
+
+  test('a full disk is told, and a pipe that is closed ends it quietly', () => {
+    const shell = (command: string) => spawnSync('bash', ['-c', command], { encoding: 'utf8', input: '<p>x</p>'.repeat(100_000) });
+    const full = shell(`${process.execPath} ${BIN} clean --profile ${STORY} > /dev/full`);
+    expect([full.status, full.stderr]).toEqual([2, 'typikon: The output cannot be written: the disk is full.\n']);
+    const closed = shell(`${process.execPath} ${BIN} clean --profile ${STORY} | head -c 10; echo "[\${PIPESTATUS[0]}]"`);
+    expect([closed.stdout, closed.stderr]).toEqual(['<p>x</p><p[0]\n', '']);
+  });
+});

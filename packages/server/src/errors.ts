@@ -8,10 +8,18 @@ import { problem } from './problem';
 /** MariaDB: what is sent is larger than a packet may be, or than the column. */
 const TOO_LARGE = [1153, 1406];
 
+/** What is said of requests that the framework refuses. */
+const SENTENCES: Readonly<Record<number, string>> = {
+  400: 'The request holds nothing that can be read as what it says it is.',
+  413: 'The request is too large.',
+  415: 'This kind of content is not taken here. Send what the description of the API asks for.',
+};
+const sentence = (message: string): string => (message === '' ? 'The request cannot be handled.' : message.replace(/[^.]$/, '$&.'));
+
 /** Turns whatever was thrown into problem details. What went wrong inside goes to the log, not to the client. */
 export function onError(log: Logger): ErrorHandler {
   return (error, context) => {
-    if (error instanceof HTTPException) return problem(context, error.status, error.message || 'The request cannot be handled.');
+    if (error instanceof HTTPException) return problem(context, error.status, SENTENCES[error.status] ?? sentence(error.message));
     if (error instanceof Contended)
       return problem(context, 503, 'Others are changing the same at this moment. Nothing was saved; please try again.', {
         outcome: 'nothing',

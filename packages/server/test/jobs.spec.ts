@@ -1,5 +1,5 @@
 import { pino } from 'pino';
-import type { Sequelize } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import { migrate } from '../src/db/migrate';
 import { JobModel, LikenessCountModel, LikenessFigureModel, DocumentModel } from '../src/db/models';
 import { ALL_FIGURES, likenessJobs, ONE_FIGURE } from '../src/jobs/likeness';
@@ -78,10 +78,9 @@ describe('the queue', () => {
       const job = (await queue.claim())!;
       expect(job.attempts).toBe(attempt);
       await queue.failed(job, `failed ${attempt}`);
-      const [[row]] = (await sequelize.query('SELECT TIMESTAMPDIFF(MICROSECOND, NOW(3), due_at) / 1e6 AS wait FROM jobs')) as [
-        { wait: string }[],
-        unknown,
-      ];
+      const [row] = await sequelize.query<{ wait: string }>('SELECT TIMESTAMPDIFF(MICROSECOND, NOW(3), due_at) / 1e6 AS wait FROM jobs', {
+        type: QueryTypes.SELECT,
+      });
       waits.push(Math.round(Number(row!.wait)));
       expect(await queue.claim()).toBeNull();
       await due();

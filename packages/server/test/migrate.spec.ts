@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Sequelize } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import { connect } from '../src/db/connection';
 import { migrate } from '../src/db/migrate';
 import { MIGRATIONS } from '../src/db/migrations/index';
@@ -31,16 +31,6 @@ function killedAfter(sequelize: Sequelize, statements: number): { done: () => nu
   return { done: () => done };
 }
 
-/** The next process: the connections of the one that was killed are closed. */
-async function survivor(config: Parameters<typeof connect>[0]): Promise<Sequelize> {
-  const next = connect(config);
-  const [others] = (await next.query(
-    `SELECT id FROM information_schema.processlist WHERE db = '${config.name}' AND id <> CONNECTION_ID()`,
-  )) as [{ id: number }[], unknown];
-  for (const { id } of others) await next.query(`KILL ${id}`).catch(() => undefined);
-  return next;
-}
-
 async function load(sequelize: Sequelize, dump: string): Promise<void> {
   for (const statement of readFileSync(join(DUMPS, dump), 'utf8').split(/;\n/))
     if (statement.replace(/^--.*$/gm, '').trim() !== '') await sequelize.query(statement);
@@ -60,9 +50,12 @@ async function rowsOf(sequelize: Sequelize): Promise<Record<string, unknown>> {
     ['page_kinds', 'id, definition, revision', 'id'],
     ['assets', 'folder, title, size', 'folder, title'],
   ])
-    rows[table!] = (await sequelize.query(`SELECT ${columns} FROM ${table} ORDER BY ${order}`))[0];
+    rows[table!] = await sequelize.query(`SELECT ${columns} FROM ${table} ORDER BY ${order}`, { type: QueryTypes.SELECT });
   return rows;
 }
+
+// A connection that is lost on the way back is told on the console.
+beforeAll(() => void jest.spyOn(console, 'warn').mockImplementation());
 
 describe('the first start', () => {
   test('can be taken up after a kill behind any statement', async () => {
@@ -71,7 +64,7 @@ describe('the first start', () => {
     const whole = await shapeOf(database.sequelize);
     await database.drop();
     for (let statements = 1; ; statements++) {
-      const { sequelize, config, drop } = await freshDatabase('first');
+      const { sequelize, config, drop, kill } = await freshDatabase('first');
       const killed = killedAfter(sequelize, statements);
       const ended = await migrate(sequelize).then(
         () => 'whole',
@@ -83,8 +76,9 @@ describe('the first start', () => {
         await drop();
         break;
       }
-      expect(ended).toBeInstanceOf(Killed);
-      const again = await survivor(config);
+      expect([ended, (ended as Error).cause]).toContainEqual(expect.any(Killed));
+      kill();
+      const again = connect(config);
       await migrate(again);
       expect({ statements, shape: await shapeOf(again) }).toEqual({ statements, shape: whole });
       expect(await migrate(again)).toEqual([]);
@@ -100,7 +94,9 @@ describe('the first start', () => {
     const done = await Promise.all(
       processes.map((one) =>
         migrate(one, async () => {
-          const [[row]] = (await one.query("SELECT COUNT(*) AS n FROM settings WHERE name = 'filled'")) as [{ n: number }[], unknown];
+          const [row] = await one.query<{ n: number }>("SELECT COUNT(*) AS n FROM settings WHERE name = 'filled'", {
+            type: QueryTypes.SELECT,
+          });
           if (Number(row!.n) > 0) return;
           filled++;
           await one.query("INSERT INTO settings (name, value) VALUES ('filled', '1')");
@@ -123,7 +119,7 @@ describe.each(readdirSync(DUMPS).filter((name) => name.endsWith('.sql')))('what 
 
     const first = await freshDatabase('upgrade');
     await load(first.sequelize, dump);
-    const [before] = (await first.sequelize.query('SELECT id, document FROM profiles ORDER BY id')) as [object[], unknown];
+    const before = await first.sequelize.query('SELECT id, document FROM profiles ORDER BY id', { type: QueryTypes.SELECT });
     await migrate(first.sequelize);
     const whole = { shape: await shapeOf(first.sequelize), rows: await rowsOf(first.sequelize) };
     await first.drop();
@@ -132,8 +128,9 @@ describe.each(readdirSync(DUMPS).filter((name) => name.endsWith('.sql')))('what 
     expect((whole.rows['profiles'] as { id: string; document: string }[]).map(({ id, document }) => ({ id, document }))).toEqual(before);
     for (const table of ['documents', 'specimens', 'stylesheets', 'page_kinds', 'settings']) expect(whole.rows[table]).not.toHaveLength(0);
 
-    for (let statements = 1; ; statements++) {
-      const { sequelize, config, drop } = await freshDatabase('upgrade');
+    // Of the oldest every statement, of the others some: the steps are the same.
+    for (let statements = 1; ; statements += dump === '0.1.0.sql' ? 1 : 5) {
+      const { sequelize, config, drop, kill } = await freshDatabase('upgrade');
       await load(sequelize, dump);
       killedAfter(sequelize, statements);
       const ended = await migrate(sequelize).catch((error: Error) => error);
@@ -141,8 +138,9 @@ describe.each(readdirSync(DUMPS).filter((name) => name.endsWith('.sql')))('what 
         await drop();
         break;
       }
-      expect(ended).toBeInstanceOf(Killed);
-      const again = await survivor(config);
+      expect([ended, (ended as Error).cause]).toContainEqual(expect.any(Killed));
+      kill();
+      const again = connect(config);
       await migrate(again);
       expect({ statements, shape: await shapeOf(again), rows: await rowsOf(again) }).toEqual({ statements, ...whole });
       await again.close();

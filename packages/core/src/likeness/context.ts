@@ -35,6 +35,12 @@ export interface Placed {
   offset: number;
 }
 
+/** What was placed lately: repairs are tried on the same content again and again, and nobody changes it. */
+const lately: { frame: string; html: string; placed: Placed }[] = [];
+const MOST_KEPT = 4;
+/** What is longer than this takes too much room to be kept, in UTF-16 units. */
+const LONGEST_KEPT = 300_000;
+
 /** A setting with its stylesheets read. */
 export class Scene {
   readonly styles: Styles;
@@ -49,6 +55,18 @@ export class Scene {
    * @param html the content, or the whole page where the setting has no wrapper
    */
   place(html: string): Placed {
+    const { wrapper, title } = this.setting;
+    const frame = JSON.stringify([wrapper, title]);
+    const known = lately.find((one) => one.frame === frame && one.html === html);
+    if (known !== undefined) return known.placed;
+    const placed = this.put(html);
+    if (html.length > LONGEST_KEPT) return placed;
+    lately.push({ frame, html, placed });
+    if (lately.length > MOST_KEPT) lately.shift();
+    return placed;
+  }
+
+  private put(html: string): Placed {
     const { wrapper, title } = this.setting;
     if (wrapper === null) {
       const root = parseDocument(html);

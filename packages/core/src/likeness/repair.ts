@@ -300,11 +300,15 @@ function commentFor(cause: Cause): string {
 /** The elements of a cause in a setting. */
 function elementsOf(places: readonly Place[], scene: Scene, contents: ReadonlyMap<string, string>): ElementNode[] {
   const byDocument = new Map<string, number[]>();
-  for (const { document, index } of places) byDocument.set(document, [...(byDocument.get(document) ?? []), index]);
+  for (const { document, index } of places) {
+    const known = byDocument.get(document);
+    if (known === undefined) byDocument.set(document, [index]);
+    else known.push(index);
+  }
   const found: ElementNode[] = [];
   for (const [id, indexes] of byDocument) {
     const placed = scene.place(contents.get(id) ?? '');
-    found.push(...indexes.flatMap((index) => placed.elements[index] ?? []));
+    for (const index of indexes) if (placed.elements[index] !== undefined) found.push(placed.elements[index]);
   }
   return found;
 }

@@ -9,7 +9,6 @@ import { latestChange, newestFirst, pointerQuery, ruleChange } from './rule-hist
 import { failure, json, router } from './shared';
 
 const NAME = 'house-limits';
-const NO_LIMITS: JsonObject = { format: 'typikon-house/1' };
 const houseSchema = z.record(z.string(), z.unknown()).openapi('HouseLimits', { description: 'House limits, typikon-house/1.' });
 const roleSchema = z.object({ id: z.string(), name: z.string() }).openapi('Role');
 
@@ -17,7 +16,7 @@ const readRoute = createRoute({
   method: 'get',
   path: '/house-limits',
   summary: 'The site-wide ceiling on markup',
-  responses: { 200: { ...json(houseSchema, 'The house limits'), headers: etagHeader } },
+  responses: { 200: { ...json(houseSchema, 'The house limits'), headers: etagHeader }, 404: failure('None are set yet') },
 });
 
 const saveRoute = createRoute({
@@ -57,11 +56,7 @@ export function house(sequelize: Sequelize, committing: () => void) {
   return router()
     .openapi(readRoute, async (context) => {
       const setting = await SettingModel.findByPk(NAME);
-      // A site that has set none has a ceiling that holds nothing back.
-      if (setting === null) {
-        context.header('ETag', etagOf(0));
-        return context.json(NO_LIMITS, 200);
-      }
+      if (setting === null) return problem(context, 404, 'No house limits are set yet. A save with If-Match "0" sets the first.') as never;
       context.header('ETag', etagOf(setting.revision));
       return context.json(setting.value as Record<string, unknown>, 200);
     })
