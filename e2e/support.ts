@@ -58,6 +58,13 @@ export class Installation {
     return Math.round(Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024);
   }
 
+  /** How much time of the processor the server has taken, in milliseconds. */
+  processorMs(): number {
+    const fields = readFileSync(`/proc/${this.server.pid}/stat`, 'utf8').split(') ')[1]!.split(' ');
+    // In hundredths of a second (proc(5), utime and stime).
+    return (Number(fields[11]) + Number(fields[12])) * 10;
+  }
+
   /** Kills the server as a crash would, and starts it again. */
   async crashServer(): Promise<void> {
     process.kill(this.server.pid, 'SIGKILL');

@@ -19,11 +19,18 @@ const origins = (port: number): string[] => [`http://127.0.0.1:${port}`, `http:/
 const [applicationOrigins, siteOrigins] = [origins(config.port), origins(config.sitePort)];
 const imagesDir = config.demoDir && join(config.demoDir, 'images');
 
+/** So long the background gives way to heavy requests, in milliseconds. */
+const MOST_YIELD_MS = 60_000;
+
 const sequelize = connect(config.database);
 const servers: ServerType[] = [];
 const lanes = openLanes({ database: config.database, applicationOrigins, siteOrigins, imagesDir });
 const queue = new JobQueue(sequelize);
-const runner = new JobRunner(queue, likenessJobs(sequelize, queue, lanes.background), log);
+const runner = new JobRunner(
+  queue,
+  likenessJobs(sequelize, queue, lanes.background, () => lanes.heavy.quiet(MOST_YIELD_MS)),
+  log,
+);
 
 /** Figures are taken in the background; that they are asked for must never fail what was asked for before. */
 const looksChanged = (): void =>

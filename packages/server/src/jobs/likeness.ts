@@ -16,8 +16,15 @@ export const PAUSE_MS = 400;
  * How alike the editor and the page are, as counts: taken in the background whenever something has changed on which they
  * depend, document by document, each in a worker thread with a deadline. A document that cannot be compared is left out of
  * the figure, with the reason, and harms no other.
+ *
+ * @param quiet waits until nobody waits for work that needs the machine more
  */
-export function likenessJobs(sequelize: Sequelize, queue: JobQueue, lane: Pick<Lane, 'run'>): Record<string, JobHandler> {
+export function likenessJobs(
+  sequelize: Sequelize,
+  queue: JobQueue,
+  lane: Pick<Lane, 'run'>,
+  quiet: () => Promise<void> = async () => {},
+): Record<string, JobHandler> {
   return {
     async [ALL_FIGURES]() {
       const pairs = await sequelize.query<Pair>('SELECT DISTINCT profile_id AS profileId, page_kind_id AS pageKindId FROM documents', {
@@ -34,6 +41,7 @@ export function likenessJobs(sequelize: Sequelize, queue: JobQueue, lane: Pick<L
       for (;;) {
         const documentId = await nextOf(sequelize, pair, inputs);
         if (documentId === null) break;
+        await quiet();
         await countOne(sequelize, lane, { ...pair, documentId, inputs });
         if (!(await goesOn())) return;
       }

@@ -41,6 +41,7 @@ export class LaneFailure extends Error {
 export class Lane {
   private readonly pool: Piscina;
   private held = 0;
+  private running = 0;
 
   constructor(readonly options: LaneOptions) {
     this.pool = new Piscina({
@@ -72,6 +73,7 @@ export class Lane {
     if (this.held + bytes > this.options.bytes && this.held > 0)
       throw new LaneFailure('full', 'So much is being worked on at this moment that no more can wait.');
     this.held += bytes;
+    this.running++;
     const abort = new AbortController();
     // The deadline counts from when a thread takes the task; what waits too long in the queue gives up as well.
     const timer = setTimeout(() => abort.abort(), this.options.deadlineMs + this.waitMs());
@@ -82,12 +84,18 @@ export class Lane {
     } finally {
       clearTimeout(timer);
       this.held -= bytes;
+      this.running--;
     }
   }
 
   /** How long a new task may have to wait for those before it, in milliseconds. */
   private waitMs(): number {
     return this.pool.queueSize === 0 && this.pool.threads.length < this.options.threads ? 0 : this.options.deadlineMs;
+  }
+
+  /** Waits until no task is under way here, but no longer than this many milliseconds. */
+  async quiet(atMostMs: number): Promise<void> {
+    for (const begin = Date.now(); this.running > 0 && Date.now() - begin < atMostMs;) await new Promise((done) => setTimeout(done, 100));
   }
 
   async stop(): Promise<void> {
