@@ -28,6 +28,8 @@ export interface Plan {
   races: number;
   /** Starts that are killed while they make the database, and saves that are killed. */
   kills: number;
+  /** So long the server is given to come to rest, in seconds. */
+  calmS: number;
   say: (line: string) => void;
 }
 
@@ -57,8 +59,9 @@ interface Description {
 const pause = (ms: number) => new Promise((done) => setTimeout(done, ms));
 
 /** How much memory the server holds, in MB, once its background work is done and threads with nothing to do have ended. */
-async function calm(typikon: Installation): Promise<number> {
-  for (let idle = 0, tries = 0; idle < 3 && tries < 80; tries++) {
+async function calm(typikon: Installation, atMostS: number): Promise<number> {
+  const begin = Date.now();
+  for (let idle = 0; idle < 3 && Date.now() - begin < atMostS * 1000;) {
     const before = typikon.processorMs();
     await pause(2500);
     idle = typikon.processorMs() - before < 200 ? idle + 1 : 0;
@@ -70,13 +73,13 @@ async function calm(typikon: Installation): Promise<number> {
 export async function attack(plan: Plan): Promise<Figures> {
   const typikon = await Installation.start();
   try {
-    const beforeMb = await calm(typikon);
+    const beforeMb = await calm(typikon, plan.calmS);
     let peakMb = beforeMb;
     const watch = setInterval(() => (peakMb = Math.max(peakMb, typikon.memoryMb())), 100);
     const voice = await besideHeavy(typikon, plan);
     const requests = await fromDescription(typikon, plan);
     const races = await atOnce(typikon, plan);
-    const afterMb = await calm(typikon);
+    const afterMb = await calm(typikon, plan.calmS);
     clearInterval(watch);
     const memory = { beforeMb, peakMb, afterMb };
     const kills = await killed(plan);
