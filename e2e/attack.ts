@@ -395,7 +395,7 @@ async function killed({ kills, seed, say }: Plan): Promise<Figures['kills']> {
           if (answer.status !== 200) break;
           ({ document, revision } = (await answer.json()) as { document: object; revision: number });
           saves++;
-          kill ??= setTimeout(() => process.kill(server.pid, 'SIGKILL'), dice![kills + n]!);
+          kill ??= setTimeout(() => process.kill(server.pid, 'SIGKILL'), dice![kills + n]);
         }
       } catch {
         // It was killed.

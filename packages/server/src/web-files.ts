@@ -1,5 +1,5 @@
 import { serveStatic } from '@hono/node-server/serve-static';
-import { Hono } from 'hono';
+import { Hono, type Context } from 'hono';
 import { relative } from 'node:path';
 import { problem } from './problem';
 
@@ -18,16 +18,17 @@ export function webFiles(folder: string): Hono {
   const files = new Hono();
   files.use('*', async (context, next) => {
     const { path } = context.req;
-    if (isHidden(path)) return problem(context, 404, `There is nothing at ${path}.`);
+    if (isHidden(path)) return problem(context as Context, 404, `There is nothing at ${path}.`);
     await next();
     context.header('Cache-Control', context.res.ok && HASHED.test(path) ? A_YEAR : 'no-cache');
     return undefined;
   });
+  const startPage = serveStatic({ root, path: 'index.html' });
   files.use('*', serveStatic({ root }));
   files.get('*', async (context, next) => {
     const { path } = context.req;
     if (FILE.test(path) || HASHED.test(path)) return problem(context, 404, `There is nothing at ${path}.`);
-    return (await serveStatic({ root, path: 'index.html' })(context, next)) as Response;
+    return startPage(context, next);
   });
   return files;
 }

@@ -68,7 +68,7 @@ async function takeFigures(): Promise<void> {
   const handlers = likenessJobs(sequelize, queue, { run: run as never });
   await queue.ask(ALL_FIGURES, 'all');
   for (let job = await queue.claim(); job !== null; job = await queue.claim()) {
-    await handlers[job.kind]!(job.subject, async () => true);
+    await handlers[job.kind]!(job.subject, () => Promise.resolve(true));
     await queue.done(job);
   }
 }

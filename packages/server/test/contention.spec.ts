@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { pino } from 'pino';
-import type { Sequelize } from 'sequelize';
+import { DatabaseError, type Sequelize } from 'sequelize';
 import sharp from 'sharp';
 import { createApp } from '../src/app';
 import { migrate } from '../src/db/migrate';
@@ -25,7 +25,7 @@ beforeAll(async () => {
 });
 afterAll(() => drop());
 
-const request = (path: string, init: RequestInit = {}) =>
+const request = async (path: string, init: RequestInit = {}): Promise<Response> =>
   app.request(`http://127.0.0.1:4710/api/v1${path}`, {
     ...init,
     headers: { host: '127.0.0.1:4710', ...(init.headers as Record<string, string>) },
@@ -62,7 +62,7 @@ test('style changes of the same files in opposite order: each is stored whole or
 
 describe('pictures of one title at once', () => {
   const put = async (title: string, sameName: string, bytes: Buffer) =>
-    request(`/assets?${new URLSearchParams({ title, folder: 'quays', sameName })}`, {
+    request(`/assets?${new URLSearchParams({ title, folder: 'quays', sameName }).toString()}`, {
       method: 'POST',
       headers: { 'content-type': 'application/octet-stream' },
       body: new Uint8Array(bytes),
@@ -125,16 +125,11 @@ test('specimens that are added at once each have a place of their own', async ()
 describe('a transaction', () => {
   const failing = (errno: number) => {
     const error = Object.assign(new Error('Deadlock found'), { errno });
-    return Object.assign(new (jest.requireActual<typeof import('sequelize')>('sequelize').DatabaseError)(error as never), {
-      original: error,
-    });
+    return Object.assign(new DatabaseError(error as never), { original: error });
   };
   test.each([1213, 1205])('is tried again where others were in the way (%i), and begins anew each time', async (errno) => {
     let tries = 0;
-    const result = await inTransaction(sequelize, async () => {
-      if (++tries < 4) throw failing(errno);
-      return 'done';
-    });
+    const result = await inTransaction(sequelize, () => (++tries < 4 ? Promise.reject(failing(errno)) : Promise.resolve('done')));
     expect([result, tries]).toEqual(['done', 4]);
   });
   test('gives up in the end with a sentence', async () => {
@@ -147,7 +142,7 @@ describe('a transaction', () => {
       throw new Error('socket has unexpectedly been closed');
     }) as never;
     try {
-      await expect(inTransaction(sequelize, async () => 1)).rejects.toThrow(OutcomeUnknown);
+      await expect(inTransaction(sequelize, () => Promise.resolve(1))).rejects.toThrow(OutcomeUnknown);
       const answer = await post('/profiles', { id: 'unknown', document: { format: 'typikon-profile/1', name: 'Unknown' } });
       expect(answer.status).toBe(503);
       expect(await answer.json()).toMatchObject({ outcome: 'unknown', detail: expect.stringContaining('not known whether it was saved') });

@@ -13,7 +13,7 @@ interface Pool {
 /** A database of its own for one file of tests, empty, in the server that runs the tests. */
 export async function freshDatabase(
   name: string,
-): Promise<{ sequelize: Sequelize; config: Config['database']; drop(): Promise<void>; kill(): void }> {
+): Promise<{ sequelize: Sequelize; config: Config['database']; drop: () => Promise<void>; kill: () => void }> {
   const given = readConfig(process.env).database;
   const config = { ...given, name: `typikon_${name}` };
   const run = async (sql: string): Promise<void> => {

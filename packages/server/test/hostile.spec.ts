@@ -44,7 +44,7 @@ const to =
   (path: string, { headers, ...init }: Init = {}) =>
     target.request(`${origin}${path}`, { ...init, headers: { host: new URL(origin).host, ...headers } }) as Promise<Response>;
 const onApp: ReturnType<typeof to> = (path, init) => to(app, ORIGIN)(path, init);
-const onSite: ReturnType<typeof to> = (path, init) => to(site as never, 'http://127.0.0.1:4711')(path, init);
+const onSite: ReturnType<typeof to> = (path, init) => to(site, 'http://127.0.0.1:4711')(path, init);
 const json = (method: string, body: string, headers: Record<string, string> = {}): Init => ({
   method,
   headers: { 'content-type': 'application/json', ...headers },

@@ -107,10 +107,11 @@ describe('the runner', () => {
     const runner = new JobRunner(
       queue,
       {
-        good: async (subject) => void done.push(subject),
-        bad: async () => {
-          throw new Error('It is broken.');
+        good: (subject) => {
+          done.push(subject);
+          return Promise.resolve();
         },
+        bad: () => Promise.reject(new Error('It is broken.')),
         long: async (_subject, goesOn) => {
           await new Promise<void>((go) => (release = go));
           done.push(`goes on: ${await goesOn()}`);
@@ -151,7 +152,7 @@ describe('figures of likeness', () => {
     const handlers = likenessJobs(sequelize, queue, { run: run as never });
     const done: string[] = [];
     for (let job = await queue.claim(); job !== null; job = await queue.claim()) {
-      await handlers[job.kind]!(job.subject, async () => true);
+      await handlers[job.kind]!(job.subject, () => Promise.resolve(true));
       await queue.done(job);
       if (job.kind === ONE_FIGURE) done.push(job.subject);
     }

@@ -138,7 +138,7 @@ describe.each(readdirSync(DUMPS).filter((name) => name.endsWith('.sql')))('what 
         await drop();
         break;
       }
-      expect([ended, (ended as Error).cause]).toContainEqual(expect.any(Killed));
+      expect([ended, ended.cause]).toContainEqual(expect.any(Killed));
       kill();
       const again = connect(config);
       await migrate(again);

@@ -1,7 +1,22 @@
 import { HttpClient, type HttpErrorResponse, type HttpHeaders } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
-import type { HouseLimits, JsonObject, PastedPicture, Problem, SpecimenDocument } from '@typikon/core';
-import { catchError, EMPTY, expand, firstValueFrom, forkJoin, map, of, reduce, throwError, type Observable } from 'rxjs';
+import { isSameJson, type HouseLimits, type JsonObject, type PastedPicture, type Problem, type SpecimenDocument } from '@typikon/core';
+import {
+  catchError,
+  EMPTY,
+  expand,
+  firstValueFrom,
+  forkJoin,
+  map,
+  of,
+  reduce,
+  retry,
+  switchMap,
+  throwError,
+  timer,
+  type MonoTypeOperatorFunction,
+  type Observable,
+} from 'rxjs';
 import type { LibraryPicture, SameName } from '@typikon/editor';
 import type {
   DocumentSummary,
@@ -27,6 +42,8 @@ export class ApiFailure extends Error {
     readonly problems: readonly Problem[] = [],
     /** For 412: what the server has now. */
     readonly current?: StoredProfile,
+    /** Whether nobody knows what became of a change, since the database was lost while it was saved. */
+    readonly isUnknown = false,
   ) {
     super(detail);
   }
@@ -63,9 +80,13 @@ export class Api {
 
   /** Saves a draft that was begun from a revision. */
   saveDraft(id: string, document: JsonObject, revision: number): Observable<StoredProfile> {
-    return this.http
-      .put<StoredProfile>(`/api/v1/profiles/${id}/draft`, document, { headers: { 'If-Match': `"${revision}"` } })
-      .pipe(catchError(asFailure));
+    return this.http.put<StoredProfile>(`/api/v1/profiles/${id}/draft`, document, { headers: { 'If-Match': `"${revision}"` } }).pipe(
+      catchError(asFailure),
+      looking(
+        () => this.profile(id),
+        (now) => now.revision === revision + 1 && isSameJson(now.document, document),
+      ),
+    );
   }
 
   houseLimits(): Observable<{ house: HouseLimits; houseRevision: number }> {
@@ -111,7 +132,14 @@ export class Api {
   saveDocument(id: string, html: string, revision: number): Observable<StoredDocument & { changes: number }> {
     return this.http
       .put<StoredDocument & { changes: number }>(`/api/v1/documents/${id}`, { html }, { headers: { 'If-Match': `"${revision}"` } })
-      .pipe(catchError(asFailure));
+      .pipe(
+        catchError(asFailure),
+        looking(
+          () => this.document(id).pipe(map((now) => ({ ...now, changes: now.html === html ? 0 : 1 }))),
+          // The rules may have changed what was sent: that somebody saved since is all that can be seen.
+          (now) => now.revision === revision + 1,
+        ),
+      );
   }
 
   pictures(query: string, folder: string): Observable<LibraryPicture[]> {
@@ -220,6 +248,31 @@ export class Api {
   }
 }
 
+/**
+ * Looks what became of a save where the server does not know (the database was lost while it was saved).
+ *
+ * @param look reads what is stored now
+ * @param isIt whether that is what was sent
+ */
+function looking<T>(look: () => Observable<T>, isIt: (now: T) => boolean): MonoTypeOperatorFunction<T> {
+  return catchError((failure: ApiFailure) =>
+    failure.isUnknown
+      ? timer(LOOK_AGAIN_MS).pipe(
+          switchMap(look),
+          retry({ count: MOST_LOOKS, delay: LOOK_AGAIN_MS }),
+          map((now) => {
+            if (isIt(now)) return now;
+            throw new ApiFailure(failure.status, 'The database was lost while it was saving, and nothing was saved. Please try again.');
+          }),
+        )
+      : throwError(() => failure),
+  );
+}
+
+/** So often, and after so many milliseconds each, it is looked again while the database comes back. */
+const MOST_LOOKS = 5;
+const LOOK_AGAIN_MS = 1000;
+
 function revisionIn(headers: HttpHeaders): number {
   return Number(/\d+/.exec(headers.get('ETag') ?? '')?.[0] ?? 0);
 }
@@ -236,7 +289,8 @@ function asFailure(error: HttpErrorResponse): Observable<never> {
     detail?: string;
     problems?: Problem[];
     current?: StoredProfile;
+    outcome?: string;
   };
   const detail = error.status === 0 ? 'The server does not answer.' : (body.detail ?? `The server answered ${error.status}.`);
-  return throwError(() => new ApiFailure(error.status, detail, body.problems, body.current));
+  return throwError(() => new ApiFailure(error.status, detail, body.problems, body.current, body.outcome === 'unknown'));
 }

@@ -49,7 +49,7 @@ export const jobsSizesAndKeys: Migration = {
 
     if (!(await shape.hasIndex('assets', 'assets_folder_title_key'))) {
       // Pictures of a paste have no title, and there may be any number of them.
-      await shape.addColumn('assets', 'title_key', { type: "VARCHAR(200) AS (NULLIF(title, '')) PERSISTENT" as never });
+      await shape.addColumn('assets', 'title_key', { type: "VARCHAR(200) AS (NULLIF(title, '')) PERSISTENT" });
       await shape.run(`UPDATE assets JOIN (
           SELECT name, ROW_NUMBER() OVER (PARTITION BY folder, title ORDER BY created_at, name) AS n FROM assets WHERE title <> ''
         ) AS numbered USING (name)

@@ -1,0 +1,87 @@
+import { provideHttpClient } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting, type TestRequest } from '@angular/common/http/testing';
+import { TestBed } from '@angular/core/testing';
+import { firstValueFrom } from 'rxjs';
+import { Api, ApiFailure } from './api';
+
+let api: Api;
+let server: HttpTestingController;
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+  api = TestBed.inject(Api);
+  server = TestBed.inject(HttpTestingController);
+});
+afterEach(() => {
+  server.verify();
+  jest.useRealTimers();
+});
+
+const refuse = (request: TestRequest, status: number, body: object) => request.flush(body, { status, statusText: 'No' });
+
+describe('a list that comes in pages', () => {
+  test('is read to its end, and is one list', async () => {
+    const all = firstValueFrom(api.pictures('quay', ''));
+    server.expectOne('/api/v1/assets?q=quay&folder=').flush([{ address: '/a' }, { address: '/b' }], {
+      headers: { Link: '</api/v1/assets?q=quay&folder=&after=b>; rel="next"' },
+    });
+    server.expectOne('/api/v1/assets?q=quay&folder=&after=b').flush([{ address: '/c' }]);
+    expect((await all).map(({ address }) => address)).toEqual(['/a', '/b', '/c']);
+  });
+  test('fails as a whole where one page does', async () => {
+    const all = firstValueFrom(api.pictures('', ''));
+    server.expectOne('/api/v1/assets?q=&folder=').flush([{ address: '/a' }], { headers: { Link: '</api/v1/assets?after=a>; rel="next"' } });
+    refuse(server.expectOne('/api/v1/assets?after=a'), 503, { detail: 'Not now.' });
+    await expect(all).rejects.toMatchObject({ status: 503, message: 'Not now.' });
+  });
+});
+
+describe('a save of which the server does not know what became', () => {
+  const document = { format: 'typikon-profile/1', name: 'Diary' };
+  const stored = (revision: number, name = 'Diary') => ({
+    id: 'diary',
+    document: { ...document, name },
+    revision,
+    createdAt: '',
+    updatedAt: '',
+  });
+  const save = () => {
+    const answer = firstValueFrom(api.saveDraft('diary', document, 4));
+    refuse(server.expectOne('/api/v1/profiles/diary/draft'), 503, { detail: 'It is not known.', outcome: 'unknown' });
+    return answer;
+  };
+
+  test('is looked up, and was stored', async () => {
+    const answer = save();
+    jest.advanceTimersByTime(1000);
+    server.expectOne('/api/v1/profiles/diary').flush(stored(5));
+    expect(await answer).toMatchObject({ revision: 5 });
+  });
+  test.each([
+    ['nothing was stored', stored(4)],
+    ['somebody else was quicker', stored(5, 'Theirs')],
+  ])('is looked up: %s, and that is said', async (_what, now) => {
+    const answer = save();
+    jest.advanceTimersByTime(1000);
+    server.expectOne('/api/v1/profiles/diary').flush(now);
+    await expect(answer).rejects.toThrow('nothing was saved');
+    await expect(answer).rejects.toBeInstanceOf(ApiFailure);
+  });
+  test('is looked up again while the database is away', async () => {
+    const answer = save();
+    for (let look = 0; look < 3; look++) {
+      jest.advanceTimersByTime(1000);
+      refuse(server.expectOne('/api/v1/profiles/diary'), 503, { detail: 'The database does not answer.' });
+      jest.advanceTimersByTime(1000);
+    }
+    jest.advanceTimersByTime(1000);
+    server.expectOne('/api/v1/profiles/diary').flush(stored(5));
+    expect(await answer).toMatchObject({ revision: 5 });
+  });
+  test('any other refusal is told as it is', async () => {
+    const answer = firstValueFrom(api.saveDraft('diary', document, 4));
+    refuse(server.expectOne('/api/v1/profiles/diary/draft'), 503, { detail: 'Nothing was saved.' });
+    await expect(answer).rejects.toMatchObject({ status: 503, message: 'Nothing was saved.', isUnknown: false });
+  });
+});
