@@ -1,5 +1,5 @@
-import { fork, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { fork, spawn, type ChildProcess } from 'node:child_process';
+import { existsSync, mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
@@ -18,6 +18,12 @@ export interface Figures {
   requests: { sent: number; failed: string[] };
   races: { rounds: number; wrong: string[] };
   kills: { starts: number; saves: number; wrong: string[] };
+  /** Databases that were killed while drafts were saved: what was said of the last save, and whether it was true. */
+  lost: { kills: number; unknown: number; wrong: string[] };
+  /** Hostile stylesheets: how long the slowest took, in milliseconds. */
+  styles: { sheets: number; refused: number; worstMs: number; wrong: string[] };
+  files: { asked: number; wrong: string[] };
+  commands: { calls: number; worstS: number; wrong: string[] };
 }
 
 export interface Plan {
@@ -28,6 +34,10 @@ export interface Plan {
   races: number;
   /** Starts that are killed while they make the database, and saves that are killed. */
   kills: number;
+  /** Calls of the command line. */
+  commands: number;
+  /** Whether a call that takes too long is wrong; on a machine with other work it may not be. */
+  isTimed: boolean;
   /** So long the server is given to come to rest, in seconds. */
   calmS: number;
   say: (line: string) => void;
@@ -79,25 +89,33 @@ export async function attack(plan: Plan): Promise<Figures> {
     const voice = await besideHeavy(typikon, plan);
     const requests = await fromDescription(typikon, plan);
     const races = await atOnce(typikon, plan);
+    const styles = await hostileStyles(typikon);
+    const files = await hostileFiles(typikon);
     const afterMb = await calm(typikon, plan.calmS);
     clearInterval(watch);
     const memory = { beforeMb, peakMb, afterMb };
     const kills = await killed(plan);
-    return { voice, memory, requests, races, kills };
+    const lost = await databaseLost(plan);
+    const commands = await hostileCommands(plan);
+    return { voice, memory, requests, races, kills, lost, styles, files, commands };
   } finally {
     await typikon.stop();
   }
 }
 
 /** One line for each law. */
-export function linesOf({ voice, memory, requests, races, kills }: Figures): string[] {
+export function linesOf({ voice, memory, requests, races, kills, lost, styles, files, commands }: Figures): string[] {
   const list = (wrong: readonly string[]): string => (wrong.length === 0 ? '' : `: ${[...new Set(wrong)].slice(0, 5).join(' | ')}`);
   return [
     `1 voice: ${voice.polls} small requests beside ${voice.heavy} heavy ones, p99 ${voice.p99Ms} ms, worst ${voice.worstMs} ms (beside ${voice.worstBeside}), ${voice.unanswered} unanswered`,
+    `2 stylesheets: ${styles.sheets} sent, ${styles.refused} refused with a sentence, the slowest ${styles.worstMs} ms, ${styles.wrong.length} wrong${list(styles.wrong)}`,
     `3 memory: ${memory.beforeMb} MB before, ${memory.peakMb} MB at the most, ${memory.afterMb} MB after`,
     `4 kills: ${kills.starts} starts and ${kills.saves} saves killed, ${kills.wrong.length} wrong${list(kills.wrong)}`,
     `5 at once: ${races.rounds} rounds, ${races.wrong.length} wrong${list(races.wrong)}`,
     `6 requests: ${requests.sent} sent, ${requests.failed.length} answered wrongly${list(requests.failed)}`,
+    `7 lost at a save: ${lost.kills} databases killed, ${lost.unknown} answers that nobody knows, ${lost.wrong.length} wrong${list(lost.wrong)}`,
+    `8 files: ${files.asked} asked for, ${files.wrong.length} wrong${list(files.wrong)}`,
+    `9 command line: ${commands.calls} calls, the slowest ${commands.worstS} s, ${commands.wrong.length} wrong${list(commands.wrong)}`,
   ];
 }
 
@@ -416,4 +434,196 @@ async function killed({ kills, seed, say }: Plan): Promise<Figures['kills']> {
     if (n % 5 === 4) say(`  ${n + 1} starts killed`);
   }
   return { starts: kills, saves, wrong };
+}
+
+/** Stylesheets of every shape that has stopped a reader: each is stored or refused with a sentence, and the site still answers. */
+async function hostileStyles(typikon: Installation): Promise<Figures['styles']> {
+  const api = `${typikon.address}/api/v1`;
+  const id = 'attack';
+  const many = (n: number, make: (i: number) => string): string => Array.from({ length: n }, (_unused, i) => make(i)).join('');
+  const shapes: readonly string[] = [
+    `.a,.b{${'& &,& &{'.repeat(24)}color:red${'}'.repeat(25)}`,
+    'p{&'.repeat(100_000),
+    many(20_000, (i) => `:not(.x${i}){color:red}`),
+    '@media screen{'.repeat(50_000),
+    `@media ${'(width>1px) and '.repeat(20_000)}(width>1px){a{color:red}}`,
+    many(20_000, (i) => `@layer l${i};`),
+    `p{${'a:hover{color:red}'.repeat(20_000)}}`,
+    `${':is('.repeat(60)}a${')'.repeat(60)}{color:red}`,
+    `:root{${many(5000, (i) => `--v${i}:var(--v${i + 1}) var(--v${i + 1});`)}}p{color:var(--v0)}`,
+    `${'a '.repeat(100_000)}{color:red}`,
+    `${'@import "attack.css";'.repeat(1000)}`,
+    'a{color:'.repeat(100_000),
+    '/*'.repeat(300_000),
+    'a{content:"'.repeat(80_000),
+  ];
+  const wrong: string[] = [];
+  let [refused, worstMs, revision] = [0, 0, null as number | null];
+  for (const css of shapes) {
+    const begin = Date.now();
+    const answer = await fetch(`${api}/style-files/changes`, {
+      method: 'POST',
+      headers: jsonHeaders,
+      body: JSON.stringify({ stylesheets: [{ id, purpose: '', media: '', css, revision }] }),
+    });
+    worstMs = Math.max(worstMs, Date.now() - begin);
+    const body = (await answer.json()) as { stylesheets?: { id: string; revision: number }[]; detail?: string };
+    if (answer.status === 200) revision = body.stylesheets!.find((sheet) => sheet.id === id)!.revision;
+    else if (answer.status === 422 && /line \d+: /.test(body.detail ?? '')) refused++;
+    else wrong.push(`${css.slice(0, 30)}: ${answer.status} ${body.detail}`);
+  }
+  return { sheets: shapes.length, refused, worstMs, wrong };
+}
+
+/** Files that are not there, or that nobody may have. */
+async function hostileFiles(typikon: Installation): Promise<Figures['files']> {
+  const wrong: string[] = [];
+  const none = [
+    '/main-ZZZZZZZZ.js',
+    '/media/none.woff2',
+    '/.sources',
+    '/%2esources',
+    '/x/..%2f..%2fpackage.json',
+    '/.git/config',
+    '/..%5c.sources',
+  ];
+  for (const path of none) {
+    const answer = await fetch(`${typikon.address}${path}`);
+    const kept = answer.headers.get('cache-control') ?? '';
+    if (answer.status !== 404 || kept.includes('immutable')) wrong.push(`${path}: ${answer.status}, ${kept}`);
+    await answer.arrayBuffer();
+  }
+  const form = (headers: Record<string, string>) =>
+    fetch(`${typikon.siteAddress}/proof`, { method: 'POST', headers, body: new URLSearchParams({ html: 'x' }) });
+  const foreign: Record<string, string>[] = [{ origin: 'http://other.example' }, { origin: 'null', 'sec-fetch-site': 'cross-site' }];
+  for (const headers of foreign) {
+    const answer = await form(headers);
+    if (answer.status !== 403) wrong.push(`a proof from ${headers['origin']}: ${answer.status}`);
+    await answer.arrayBuffer();
+  }
+  return { asked: none.length + 2, wrong };
+}
+
+/** Kills the database while drafts are saved: what the last answer said of its save must be what is found afterwards. */
+async function databaseLost({ kills, seed }: Plan): Promise<Figures['lost']> {
+  const wrong: string[] = [];
+  let unknown = 0;
+  const [dice] = fc.sample(fc.array(fc.nat(300), { minLength: kills, maxLength: kills }), { seed, numRuns: 1 });
+  const folder = mkdtempSync(join(tmpdir(), 'typikon-lost-'));
+  let database = await startDatabase(folder);
+  const [port, sitePort] = [await freePort(), await freePort()];
+  const settings = { TYPIKON_SITE_PORT: String(sitePort), TYPIKON_DEMO_DIR: at('demo'), TYPIKON_DEMO_DOCUMENTS: '3' };
+  const api = `http://127.0.0.1:${port}/api/v1`;
+  try {
+    for (let n = 0; n < kills; n++) {
+      const server = await startServer({ port, env: { ...database.env, ...settings } });
+      let { document, revision } = (await (await fetch(`${api}/profiles/reply`)).json()) as { document: object; revision: number };
+      let said: { status: number; outcome?: string; detail?: string } = { status: 0 };
+      let kill: NodeJS.Timeout | null = null;
+      for (;;) {
+        const answer = await fetch(`${api}/profiles/reply/draft`, {
+          method: 'PUT',
+          headers: { ...jsonHeaders, 'if-match': `"${revision}"` },
+          body: JSON.stringify({ ...document, purpose: `Save ${revision} of round ${n}` }),
+        });
+        const body = (await answer.json()) as { document: object; revision: number; outcome?: string; detail?: string };
+        if (answer.status !== 200) {
+          said = { status: answer.status, ...body };
+          break;
+        }
+        ({ document, revision } = body);
+        kill ??= setTimeout(() => process.kill(database.pid!, 'SIGKILL'), dice![n]!);
+      }
+      await server.stop();
+      await database.stop();
+      database = await startDatabase(folder);
+      const again = await startServer({ port, env: { ...database.env, ...settings } });
+      const now = (await (await fetch(`${api}/profiles/reply`)).json()) as { revision: number };
+      await again.stop();
+      if (said.outcome === 'unknown') unknown++;
+      else if (now.revision !== revision) wrong.push(`“${said.detail}”, and revision ${now.revision} after ${revision}`);
+      if (said.status !== 503) wrong.push(`${said.status} ${said.detail}`);
+      if (now.revision < revision || now.revision > revision + 1) wrong.push(`revision ${now.revision} after ${revision} was acknowledged`);
+    }
+  } finally {
+    await database.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+  return { kills, unknown, wrong };
+}
+
+/** Calls of the command line with whatever it may be given: a line and an exit code, in time. */
+async function hostileCommands({ commands, isTimed, seed }: Plan): Promise<Figures['commands']> {
+  const folder = mkdtempSync(join(tmpdir(), 'typikon-call-'));
+  const file = (name: string, text: string): string => {
+    writeFileSync(join(folder, name), text);
+    return join(folder, name);
+  };
+  const profile = at('demo', 'profiles', 'story-desk.json');
+  const profiles = [
+    profile,
+    file('deep.json', `${'['.repeat(200_000)}${']'.repeat(200_000)}`),
+    file('null.json', 'null'),
+    file('cut.json', '{"a":'),
+    folder,
+    join(folder, 'none.json'),
+  ];
+  const contents = [
+    file('headings.html', '<h2>x</h2>'.repeat(20_000)),
+    file('deep.html', '<div>'.repeat(60_000)),
+    file('misnested.html', '<b><i></b>'.repeat(30_000)),
+    file('plain.txt', 'x & y < z > '.repeat(50_000)),
+    file('null.jsonl', 'null\n[]\n{"html":1}\n'),
+    file('bytes.bin', String.fromCharCode(...Array.from({ length: 5000 }, (_unused, i) => i % 300))),
+    file('empty.html', ''),
+    join(folder, 'none.html'),
+  ];
+  const sheets = [
+    file('nested.css', `.a,.b{${'& &,& &{'.repeat(24)}color:red${'}'.repeat(25)}`),
+    file('nots.css', Array.from({ length: 8000 }, (_unused, i) => `:not(.x${i}){color:red}`).join('')),
+    file('small.css', 'h2{color:red} .x h2{color:blue}'),
+    file('open.css', 'p{&'.repeat(50_000)),
+    join(folder, 'none.css'),
+  ];
+  const content = fc.constantFrom(...contents);
+  const sheet = fc.constantFrom(...sheets);
+  const call = fc.oneof(
+    fc
+      .tuple(
+        fc.constantFrom('clean', 'paste'),
+        fc.constantFrom(...profiles, profile, profile, profile),
+        fc.constantFrom('--json', '--jsonl', ''),
+        content,
+      )
+      .map(([name, by, form, of]) => [name, '--profile', by, ...(form === '' ? [] : [form]), of]),
+    fc.tuple(sheet, content).map(([by, of]) => ['cascade', '--sheets', by, '--properties', 'color', '--jsonl', of]),
+    fc.tuple(sheet, sheet, content).map(([editor, page, of]) => ['likeness', '--editor', editor, '--page', page, '--json', of]),
+    fc.tuple(fc.constantFrom(...profiles), content).map(([by, of]) => ['check', '--profile', by, of]),
+    fc.array(fc.constantFrom('--profile', '--json', '--nothing', 'x', '', '-h', '--house'), { maxLength: 4 }),
+  );
+  const wrong: string[] = [];
+  let worstS = 0;
+  try {
+    for (const args of fc.sample(call, { seed, numRuns: commands })) {
+      const size = args.reduce((sum, path) => sum + (existsSync(path) && statSync(path).isFile() ? statSync(path).size : 0), 0);
+      const begin = Date.now();
+      const { status, stderr } = await new Promise<{ status: number | null; stderr: string }>((done) => {
+        const child = spawn(process.execPath, [at('packages/cli/bin/typikon.mjs'), ...args], { stdio: ['ignore', 'ignore', 'pipe'] });
+        let text = '';
+        child.stderr.on('data', (chunk) => (text += String(chunk)));
+        child.on('close', (code) => done({ status: code, stderr: text }));
+      });
+      const tookS = (Date.now() - begin) / 1000;
+      worstS = Math.max(worstS, Math.round(tookS * 10) / 10);
+      // What is left out of a stylesheet is told in lines of its own, beside what comes out.
+      const isLine = status !== 2 || /^typikon: [^\n]+\n$/.test(stderr);
+      if (status === null || status > 2 || !isLine || /\n\s+at /.test(stderr))
+        wrong.push(`${args.join(' ').slice(0, 120)}: ${status} ${stderr.slice(0, 120)}`);
+      // Some seconds more for a process that begins on a busy machine.
+      if (isTimed && tookS > 14 + (3 * size) / 1e6) wrong.push(`${args.join(' ').slice(0, 120)}: ${tookS} s`);
+    }
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+  return { calls: commands, worstS, wrong };
 }

@@ -1,5 +1,4 @@
 import { OpenAPIHono } from '@hono/zod-openapi';
-import type { Context } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
@@ -91,7 +90,7 @@ export function createApp({
   if (!isBehind)
     app.use('/api/*', async (context, next) => {
       const largest = BODIES.find(([path]) => path.test(context.req.path))?.[1] ?? LARGEST_SETTINGS;
-      return limits.find(([size]) => size === largest)![1](context as Context, next);
+      return limits.find(([size]) => size === largest)![1](context as never, next);
     });
   app.use('/api/*', forward('api', lanes, laneOf), soundJson());
   app.route('/api/v1', health(sequelize));

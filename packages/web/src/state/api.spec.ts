@@ -84,4 +84,19 @@ describe('a save of which the server does not know what became', () => {
     refuse(server.expectOne('/api/v1/profiles/diary/draft'), 503, { detail: 'Nothing was saved.' });
     await expect(answer).rejects.toMatchObject({ status: 503, message: 'Nothing was saved.', isUnknown: false });
   });
+  test('of house limits and of stylesheets are looked up as well', async () => {
+    const house = { format: 'typikon-house/1', markup: {} };
+    const limits = firstValueFrom(api.saveHouseLimits(house, 2));
+    refuse(server.expectOne('/api/v1/house-limits'), 503, { detail: 'It is not known.', outcome: 'unknown' });
+    jest.advanceTimersByTime(1000);
+    server.expectOne('/api/v1/house-limits').flush(house, { headers: { ETag: '"3"' } });
+    expect(await limits).toMatchObject({ houseRevision: 3 });
+
+    const sheet = { id: 'site', purpose: '', media: '', css: 'p{}', revision: 1 };
+    const styles = firstValueFrom(api.changeStyleFiles({ note: '', stylesheets: [sheet] } as never));
+    refuse(server.expectOne('/api/v1/style-files/changes'), 503, { detail: 'It is not known.', outcome: 'unknown' });
+    jest.advanceTimersByTime(1000);
+    server.expectOne('/api/v1/style-files').flush({ stylesheets: [{ ...sheet, css: 'a{}' }], pageKinds: [] });
+    await expect(styles).rejects.toThrow('nothing was saved');
+  });
 });

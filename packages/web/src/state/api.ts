@@ -102,6 +102,10 @@ export class Api {
     return this.http.put<HouseLimits>('/api/v1/house-limits', house, { headers, observe: 'response' }).pipe(
       map((response) => ({ house: response.body!, houseRevision: revisionIn(response.headers) })),
       catchError(asFailure),
+      looking(
+        () => this.houseLimits(),
+        (now) => now.houseRevision === revision + 1 && isSameJson(now.house as unknown as JsonObject, house),
+      ),
     );
   }
 
@@ -174,7 +178,13 @@ export class Api {
 
   /** Changes stylesheets and page kinds together: all of it or nothing. */
   changeStyleFiles(changes: StyleChanges): Observable<StyleFiles> {
-    return this.http.post<StyleFiles>('/api/v1/style-files/changes', changes).pipe(catchError(asFailure));
+    const isStored = ({ stylesheets, pageKinds }: StyleFiles): boolean =>
+      (changes.stylesheets ?? []).every(({ id, css }) => stylesheets.some((now) => now.id === id && now.css === css)) &&
+      (changes.pageKinds ?? []).every(({ id, revision }) => pageKinds.some((now) => now.id === id && now.revision === (revision ?? 0) + 1));
+    return this.http.post<StyleFiles>('/api/v1/style-files/changes', changes).pipe(
+      catchError(asFailure),
+      looking(() => this.styleFiles(), isStored),
+    );
   }
 
   stylesheetVersions(id: string): Observable<StylesheetVersion[]> {
@@ -217,9 +227,13 @@ export class Api {
   }
 
   changeSpecimen(id: string, specimen: SpecimenDocument, revision: number): Observable<Specimen> {
-    return this.http
-      .put<Specimen>(`/api/v1/specimens/${id}`, specimen, { headers: { 'If-Match': `"${revision}"` } })
-      .pipe(catchError(asFailure));
+    return this.http.put<Specimen>(`/api/v1/specimens/${id}`, specimen, { headers: { 'If-Match': `"${revision}"` } }).pipe(
+      catchError(asFailure),
+      looking(
+        () => this.get<Specimen>(`specimens/${id}`),
+        (now) => now.revision === revision + 1 && now.name === specimen.name,
+      ),
+    );
   }
 
   removeSpecimen(id: string, revision: number): Observable<void> {
