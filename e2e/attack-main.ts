@@ -15,6 +15,7 @@ void (async () => {
     kills: KILLS * minutes,
     commands: COMMANDS * minutes,
     isTimed: true,
+    every: 1,
     calmS: 300,
     say,
   });

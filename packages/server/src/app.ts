@@ -40,7 +40,7 @@ export interface AppOptions {
 /** Payloads and pictures may be large; everything else is small. */
 const LARGEST_SETTINGS = 1024 * 1024;
 const LARGEST_BODY = 4 * 1024 * 1024;
-const LARGEST_PAYLOAD = 9 * 1024 * 1024;
+const LARGEST_PAYLOAD = 16 * 1024 * 1024;
 const BODIES: readonly (readonly [path: RegExp, largest: number])[] = [
   [/^\/api\/v1\/(specimens|assets|style-files)\b/, LARGEST_PAYLOAD],
   [/^\/api\/v1\/documents\b/, LARGEST_BODY],

@@ -627,7 +627,7 @@ describe('the asset library', () => {
   ])('refuses %s', async (_what, bytes) => {
     expect((await put(bytes)).status).toBe(415);
   });
-  test('more than 9 MB is refused', async () => {
+  test('more than 16 MB is refused', async () => {
     expect((await put(Buffer.alloc(17_000_000))).status).toBe(413);
   });
   test('a page from elsewhere cannot put anything in', async () => {

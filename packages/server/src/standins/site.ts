@@ -32,7 +32,7 @@ const MOST_LISTED = 2000;
 /** So much of a picture is read at once, in bytes. */
 const PIECE = 256 * 1024;
 
-const LARGEST_PROOF = 9 * 1024 * 1024;
+const LARGEST_PROOF = 16 * 1024 * 1024;
 
 /**
  * The published site's stand-in: what readers see. It is served from an origin of its own and forbids scripts.
