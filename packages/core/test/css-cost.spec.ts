@@ -177,6 +177,7 @@ describe('stylesheets of any size are read, or told to be too much', () => {
     ['a layer deep in others', `@layer ${Array.from({ length: 3000 }, (_unused, i) => `l${i}`).join('.')}{a{color:red}}`, 1],
     ['comments', `a{color:${'/**/'.repeat(20_000)}red}`, 1],
     ['a selector of thousands of parts', `${'a '.repeat(20_000)}{color:red}`, 0],
+    ['strings that are never closed, with blocks between', 'a{content:"'.repeat(5000), 0],
     ['a sheet that imports itself', '@import "a";@import "a";a{color:red}', 101],
   ])('%s', (_name, css, rules) => {
     expect(readSheets([{ name: 'a', css }], DESK).rules).toHaveLength(rules);

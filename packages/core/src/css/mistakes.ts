@@ -3,6 +3,10 @@ import { Lines } from '../html/positions';
 import { MOST_SELECTORS } from './stylesheet';
 import { DEEPEST_CSS, parseCss, piecesOf, withoutDepths } from './parse';
 
+/** So often a text is read at the most, counted in letters. */
+const MOST_READINGS = 6;
+/** What it costs to begin reading anything, in letters. */
+const COST_OF_READING = 1000;
 /** No more mistakes are listed than anybody reads. */
 const MOST_MISTAKES = 1000;
 
@@ -25,7 +29,8 @@ export interface CssMistake {
  * @returns the mistakes in order; never throws
  */
 export function cssMistakes(css: string): CssMistake[] {
-  const { depths } = withoutDepths(css);
+  // What is nested too deep is told once, and not looked at.
+  const { css: shallow, depths } = withoutDepths(css);
   const lines = new Lines(css);
   const mistakes: CssMistake[] = depths.map(({ start, end }) => ({
     start,
@@ -35,8 +40,11 @@ export function cssMistakes(css: string): CssMistake[] {
     isLeftOut: true,
   }));
   let isMore = false;
+  // Each level of nesting is read once more; what is nested many times over is not looked at for ever.
+  let left = css.length * MOST_READINGS + 100_000;
   /** What is read here, and what of it is nested rules, which the parser takes for mistakes. */
   const read = (text: string, offset: number, context: 'stylesheet' | 'block'): CssNode => {
+    left -= text.length + COST_OF_READING;
     const nested: { start: number; end: number }[] = [];
     const root = parseCss(text, {
       context,
@@ -48,7 +56,9 @@ export function cssMistakes(css: string): CssMistake[] {
         const found = error as SyntaxParseError & { offset: number; rawMessage?: string };
         const start = place?.start.offset ?? found.offset;
         const end = Math.max(place?.end.offset ?? found.offset + 1, found.offset + 1);
-        if (css.slice(start, end).includes('{') && end - start < text.length) nested.push({ start, end });
+        if (shallow.slice(start, end).includes('{') && end - start < text.length) nested.push({ start, end });
+        // What is missing there is what was left out.
+        else if (depths.some((depth) => start < depth.end && end > depth.start)) return;
         else if (mistakes.length >= MOST_MISTAKES) isMore = true;
         else
           mistakes.push({
@@ -59,15 +69,16 @@ export function cssMistakes(css: string): CssMistake[] {
           });
       },
     });
+    if (left < 0) return root;
     for (const { start, end } of nested)
-      for (const piece of piecesOf(css.slice(start, end))) {
-        const part = css.slice(start + piece.start, start + piece.end);
-        if (piece.block !== -1) read(part, start + piece.start, 'stylesheet');
-        else if (part.trim() !== '') read(`{${part}}`, start + piece.start - 1, 'block');
+      for (const { from, to, areRules } of runsOf(shallow.slice(start, end))) {
+        const part = shallow.slice(start + from, start + to);
+        if (areRules) read(part, start + from, 'stylesheet');
+        else if (part.trim() !== '') read(`{${part}}`, start + from - 1, 'block');
       }
     return root;
   };
-  const root = read(css, 0, 'stylesheet');
+  const root = read(shallow, 0, 'stylesheet');
   const beyond = firstBeyond(root);
   if (beyond?.loc != null)
     mistakes.push({
@@ -86,4 +97,18 @@ export function cssMistakes(css: string): CssMistake[] {
 function firstBeyond(root: CssNode): CssNode | null {
   let selectors = 0;
   return find(root, ({ type }) => type === 'Selector' && ++selectors > MOST_SELECTORS);
+}
+
+/** Rules that follow each other, and declarations that do, in the contents of a block. */
+function* runsOf(text: string): Iterable<{ from: number; to: number; areRules: boolean }> {
+  let run = null as { from: number; to: number; areRules: boolean } | null;
+  for (const { start, end, block } of piecesOf(text)) {
+    const areRules = block !== -1;
+    if (run?.areRules === areRules) run.to = end;
+    else {
+      if (run !== null) yield run;
+      run = { from: start, to: end, areRules };
+    }
+  }
+  if (run !== null) yield run;
 }
