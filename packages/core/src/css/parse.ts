@@ -18,12 +18,9 @@ export function withoutDepths(css: string): { css: string; depths: { start: numb
   let start = -1;
   for (let i = 0; i < css.length; i++) {
     const code = css.charCodeAt(i);
-    if (code === BACKSLASH) i++;
-    else if (code === QUOTATION || code === APOSTROPHE) i = endOfString(css, i, code);
-    else if (code === SOLIDUS && css.charCodeAt(i + 1) === ASTERISK) {
-      const end = css.indexOf('*/', i + 2);
-      i = end === -1 ? css.length : end + 1;
-    } else if (code === PAREN || code === BRACKET || code === BRACE) {
+    const quiet = endOfQuiet(css, i, code);
+    if (quiet !== -1) i = quiet;
+    else if (code === PAREN || code === BRACKET || code === BRACE) {
       if (++open > DEEPEST_CSS && start === -1) start = i;
     } else if ((code === CLOSE_PAREN || code === CLOSE_BRACKET || code === CLOSE_BRACE) && open > 0) {
       if (open-- === DEEPEST_CSS + 1 && start !== -1) {
@@ -58,12 +55,9 @@ export function* piecesOf(text: string): Iterable<Piece> {
   let block = -1;
   for (let i = 0; i < text.length; i++) {
     const code = text.charCodeAt(i);
-    if (code === BACKSLASH) i++;
-    else if (code === QUOTATION || code === APOSTROPHE) i = endOfString(text, i, code);
-    else if (code === SOLIDUS && text.charCodeAt(i + 1) === ASTERISK) {
-      const end = text.indexOf('*/', i + 2);
-      i = end === -1 ? text.length : end + 1;
-    } else if (code === PAREN || code === BRACKET || code === BRACE) {
+    const quiet = endOfQuiet(text, i, code);
+    if (quiet !== -1) i = quiet;
+    else if (code === PAREN || code === BRACKET || code === BRACE) {
       // A custom property may have any value, blocks too.
       if (code === BRACE && depth === 0 && block === -1 && !beginsCustomProperty(text, start)) block = i;
       depth++;
@@ -85,6 +79,15 @@ function beginsCustomProperty(text: string, start: number): boolean {
   const pattern = /\s*--/y;
   pattern.lastIndex = start;
   return pattern.test(text);
+}
+
+/** Where what begins here and holds no brackets that count ends: an escape, a string, a comment; -1 where none begins. */
+function endOfQuiet(css: string, at: number, code: number): number {
+  if (code === BACKSLASH) return at + 1;
+  if (code === QUOTATION || code === APOSTROPHE) return endOfString(css, at, code);
+  if (code !== SOLIDUS || css.charCodeAt(at + 1) !== ASTERISK) return -1;
+  const end = css.indexOf('*/', at + 2);
+  return end === -1 ? css.length : end + 1;
 }
 
 /** A string that is not closed ends with its line (CSS Syntax Level 3, section 4.3.5). */
