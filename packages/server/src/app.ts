@@ -99,9 +99,9 @@ export function createApp({
   app.route('/api/v1', likeness());
   app.route('/api/v1', styleFiles(sequelize, committing));
   app.route('/api/v1', documents(sequelize, committing));
-  app.route('/api/v1', dictionary(sequelize));
+  app.route('/api/v1', dictionary(sequelize, committing));
   app.route('/api/v1', specimens(sequelize, committing));
-  app.route('/api/v1', assets());
+  app.route('/api/v1', assets(sequelize, committing));
   app.route('/api/v1', house(sequelize, committing));
   app.get('/api/v1/settings', (context) => context.json({ siteOrigin: siteOrigins[0] }));
   app.doc31('/api/v1/openapi.json', {

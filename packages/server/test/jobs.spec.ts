@@ -213,6 +213,30 @@ describe('figures of likeness', () => {
     expect(counted).toEqual([]);
   });
 
+  test('where the shortest three cannot be compared, the longer ones are told so without being tried', async () => {
+    const of = { profileId: 'notices-desk', pageKindId: 'notice' };
+    const documents = await DocumentModel.findAll({ where: of, order: ['size', 'id'] });
+    expect(documents.length).toBeGreaterThan(4);
+    for (const document of documents) await document.update({ revision: document.revision + 1 });
+    await queue.ask(ONE_FIGURE, `${of.profileId} ${of.pageKindId}`);
+    await work((name, task) => {
+      if (name === 'inputs') return usual(name, task);
+      counted.push(task.documentId);
+      throw new LaneFailure('deadline', 'It took longer than 20 seconds and was ended.');
+    });
+    expect(counted).toEqual(documents.slice(0, 3).map(({ id }) => id));
+    const rows = await LikenessCountModel.findAll({ where: of, raw: true });
+    expect(rows.filter(({ failure }) => failure === 'Shorter documents could not be compared, 3 in a row.')).toHaveLength(documents.length - 3);
+    expect(await LikenessFigureModel.findOne({ where: of, order: [['id', 'DESC']], raw: true })).toMatchObject({ elements: 0, alike: 0 });
+    // One that was changed is tried by itself, and tells nothing of the others.
+    counted = [];
+    await documents[4]!.update({ revision: documents[4]!.revision + 1 });
+    await queue.ask(ALL_FIGURES, 'all');
+    await work(usual);
+    expect(counted).toEqual([documents[4]!.id]);
+    expect((await LikenessCountModel.findByPk(documents[4]!.id))!.failure).toBe('');
+  });
+
   test('one that is nested deeper than browsers nest it is told as that', async () => {
     const one = (await DocumentModel.findOne())!;
     await one.update({ html: '<blockquote>'.repeat(600), revision: one.revision + 1, profileId: 'story-desk' });

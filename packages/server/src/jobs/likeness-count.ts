@@ -57,24 +57,30 @@ export async function likenessInputs(pair: Pair): Promise<string | null> {
   return (await settingsOf(pair))?.inputs ?? null;
 }
 
-/** Compares one document and stores what it came to; one that cannot be compared is stored with the reason. */
-export async function countLikeness({ documentId, profileId, pageKindId, inputs }: CountTask): Promise<void> {
+/**
+ * Compares one document and stores what it came to; one that cannot be compared is stored with the reason.
+ *
+ * @returns whether it could be compared, or need not be any more
+ */
+export async function countLikeness({ documentId, profileId, pageKindId, inputs }: CountTask): Promise<boolean> {
   if (kept?.inputs !== inputs || kept.uses >= MOST_USES) {
     const found = await settingsOf({ profileId, pageKindId });
     // What changed meanwhile has asked for the job again.
-    if (found?.inputs !== inputs) return;
+    if (found?.inputs !== inputs) return true;
     kept = { inputs, counter: new LikenessCounter(found.settings), uses: 0 };
   }
   kept.uses++;
   const document = await DocumentModel.findByPk(documentId, { attributes: ['html', 'role', 'revision'], raw: true });
-  if (document === null) return;
+  if (document === null) return true;
   const row = { documentId, profileId, pageKindId, revision: document.revision, inputs };
   try {
     const { elements, alike, causes } = kept.counter.count(cleanWithoutLedger(document.html, await rulesOf(profileId, document.role)));
     const short = causes.map((cause) => digest(cause).slice(0, 16));
     await LikenessCountModel.upsert({ ...row, elements, alike, causes: short, failure: '' });
+    return true;
   } catch (error) {
     if (!(error instanceof TooMuch)) throw error;
     await LikenessCountModel.upsert({ ...row, elements: 0, alike: 0, causes: [], failure: error.message.slice(0, 300) });
+    return false;
   }
 }

@@ -11,6 +11,8 @@ export const ALL_FIGURES = 'likeness';
 export const ONE_FIGURE = 'likeness-figure';
 /** So long nothing may change before figures are taken, in milliseconds. */
 export const PAUSE_MS = 400;
+/** After so many documents in a row that could not be compared, the longer ones are not tried. */
+const MOST_IN_VAIN = 3;
 
 /**
  * How alike the editor and the page are, as counts: taken in the background whenever something has changed on which they
@@ -38,11 +40,12 @@ export function likenessJobs(
       const pair = { profileId, pageKindId };
       const inputs = await lane.run<string | null>('inputs', pair);
       if (inputs === null) return;
-      for (;;) {
+      for (let inVain = 0; inVain < MOST_IN_VAIN;) {
         const documentId = await nextOf(sequelize, pair, inputs);
         if (documentId === null) break;
         await quiet();
-        await countOne(sequelize, lane, { ...pair, documentId, inputs });
+        inVain = (await countOne(sequelize, lane, { ...pair, documentId, inputs })) ? 0 : inVain + 1;
+        if (inVain === MOST_IN_VAIN) await leaveTheRest(sequelize, pair, inputs);
         if (!(await goesOn())) return;
       }
       await addUp(sequelize, pair, inputs);
@@ -50,25 +53,26 @@ export function likenessJobs(
   };
 }
 
-/** A document of a pair that was not compared by these inputs as it is now. */
+/** A document of a pair that was not compared by these inputs as it is now, the shortest first. */
 async function nextOf(sequelize: Sequelize, { profileId, pageKindId }: Pair, inputs: string): Promise<string | null> {
   const [document] = await sequelize.query<{ id: string }>(
     `SELECT d.id FROM documents AS d LEFT JOIN likeness_counts AS c
        ON c.document_id = d.id AND c.inputs = ? AND c.revision = d.revision
-     WHERE d.profile_id = ? AND d.page_kind_id = ? AND c.document_id IS NULL LIMIT 1`,
+     WHERE d.profile_id = ? AND d.page_kind_id = ? AND c.document_id IS NULL ORDER BY d.size, d.id LIMIT 1`,
     { replacements: [inputs, profileId, pageKindId], type: QueryTypes.SELECT },
   );
   return document?.id ?? null;
 }
 
-async function countOne(sequelize: Sequelize, lane: Pick<Lane, 'run'>, task: CountTask): Promise<void> {
+/** @returns whether it could be compared */
+async function countOne(sequelize: Sequelize, lane: Pick<Lane, 'run'>, task: CountTask): Promise<boolean> {
   const [document] = await sequelize.query<{ revision: number }>('SELECT revision FROM documents WHERE id = ?', {
     replacements: [task.documentId],
     type: QueryTypes.SELECT,
   });
-  if (document === undefined) return;
+  if (document === undefined) return true;
   try {
-    await lane.run('count', task);
+    return await lane.run<boolean>('count', task);
   } catch (error) {
     if (!(error instanceof LaneFailure) || error.kind === 'full') throw error;
     await LikenessCountModel.upsert({
@@ -79,7 +83,22 @@ async function countOne(sequelize: Sequelize, lane: Pick<Lane, 'run'>, task: Cou
       causes: [],
       failure: error.message.slice(0, 300),
     });
+    return false;
   }
+}
+
+/** Notes of all documents that are still to be compared that shorter ones could not be: the stylesheets ask too much of any. */
+async function leaveTheRest(sequelize: Sequelize, { profileId, pageKindId }: Pair, inputs: string): Promise<void> {
+  await sequelize.query(
+    `REPLACE INTO likeness_counts (document_id, profile_id, page_kind_id, revision, inputs, elements, alike, causes, failure)
+     SELECT d.id, d.profile_id, d.page_kind_id, d.revision, ?, 0, 0, '[]', ?
+     FROM documents AS d LEFT JOIN likeness_counts AS c ON c.document_id = d.id AND c.inputs = ? AND c.revision = d.revision
+     WHERE d.profile_id = ? AND d.page_kind_id = ? AND c.document_id IS NULL`,
+    {
+      replacements: [inputs, `Shorter documents could not be compared, ${MOST_IN_VAIN} in a row.`, inputs, profileId, pageKindId],
+      type: QueryTypes.INSERT,
+    },
+  );
 }
 
 /** The figure of all documents of a pair; one that is as it was is not stored again. */

@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { createRoute, z } from '@hono/zod-openapi';
 import { pictureAddress, pictureTypeOf } from '@typikon/core';
-import { Op, UniqueConstraintError } from 'sequelize';
+import { Op, UniqueConstraintError, type CreationAttributes, type Sequelize } from 'sequelize';
 import { AssetModel } from '../db/models';
+import { inTransaction } from '../db/transaction';
 import { readPicture } from '../picture';
 import { problem } from '../problem';
 import { linkHeader, pageOf, pageQuery } from './pages';
@@ -80,7 +81,10 @@ const asJson = ({ name, title, folder, type, alt, widthPx, heightPx, size }: Ass
 });
 
 /** The asset library. What a picture is, its bytes decide, not what came with them. */
-export function assets() {
+export function assets(sequelize: Sequelize, committing: () => void) {
+  // One statement each, but only a commit of its own tells what is known when the database is lost.
+  const create = (row: CreationAttributes<AssetModel>) =>
+    inTransaction(sequelize, (transaction) => AssetModel.create(row, { transaction }), { committing });
   return router()
     .openapi(foldersRoute, async (context) => {
       const all = await AssetModel.findAll({ attributes: ['folder'], group: ['folder'], order: [['folder', 'ASC']] });
@@ -119,7 +123,7 @@ export function assets() {
       if (title === '') {
         const name = pictureAddress({ type: pictureTypeOf(sent)!, bytes: sent }).replace('/assets/', '');
         try {
-          return context.json(asJson(await AssetModel.create({ name, title: '', folder, type, alt, widthPx, heightPx, bytes })), 201);
+          return context.json(asJson(await create({ name, title: '', folder, type, alt, widthPx, heightPx, bytes })), 201);
         } catch (error) {
           if (!(error instanceof UniqueConstraintError)) throw error;
           const known = await AssetModel.findByPk(name, { attributes: { exclude: ['bytes'] }, rejectOnEmpty: true });
@@ -134,14 +138,15 @@ export function assets() {
       if (existing !== null && sameName === 'use-existing') return context.json(asJson(existing), 200);
       if (existing !== null && sameName === 'replace') {
         // The address stays, so that every page that shows it shows the new one.
-        await existing.update({ type, alt: alt === '' ? existing.alt : alt, widthPx, heightPx, bytes });
+        const change = { type, alt: alt === '' ? existing.alt : alt, widthPx, heightPx, bytes };
+        await inTransaction(sequelize, (transaction) => existing.update(change, { transaction }), { committing });
         return context.json(asJson(existing), 200);
       }
       // The key of the table says whether a title is free; somebody else may take it at this very moment.
       const name = `${randomUUID()}.${type.slice('image/'.length).replace('jpeg', 'jpg')}`;
       for (const candidate of titles(title)) {
         try {
-          const asset = await AssetModel.create({ name, title: candidate, folder, type, alt, widthPx, heightPx, bytes });
+          const asset = await create({ name, title: candidate, folder, type, alt, widthPx, heightPx, bytes });
           return context.json(asJson(asset), 201);
         } catch (error) {
           if (!(error instanceof UniqueConstraintError)) throw error;

@@ -1,5 +1,5 @@
 import { createRoute, z } from '@hono/zod-openapi';
-import type { Sequelize } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 import { SettingModel } from '../db/models';
 import { inTransaction } from '../db/transaction';
 import { json, router } from './shared';
@@ -30,9 +30,9 @@ const removeRoute = createRoute({
 });
 
 /** The site's own dictionary, which the administrator keeps. */
-export function dictionary(sequelize: Sequelize) {
-  const change = (act: (words: Set<string>) => void) =>
-    inTransaction(sequelize, async (transaction) => {
+export function dictionary(sequelize: Sequelize, committing: () => void) {
+  const change = (act: (words: Set<string>) => void) => {
+    const save = async (transaction: Transaction) => {
       const [setting] = await SettingModel.findOrCreate({
         where: { name: NAME },
         defaults: { name: NAME, value: [] },
@@ -44,7 +44,9 @@ export function dictionary(sequelize: Sequelize) {
       const sorted = [...words].sort((a, b) => a.localeCompare(b));
       await setting.update({ value: sorted, revision: setting.revision + 1 }, { transaction });
       return { words: sorted };
-    });
+    };
+    return inTransaction(sequelize, save, { committing });
+  };
   return router()
     .openapi(readRoute, async (context) => {
       const setting = await SettingModel.findByPk(NAME);

@@ -99,4 +99,64 @@ describe('a save of which the server does not know what became', () => {
     server.expectOne('/api/v1/style-files').flush({ stylesheets: [{ ...sheet, css: 'a{}' }], pageKinds: [] });
     await expect(styles).rejects.toThrow('nothing was saved');
   });
+
+  const unknown = (request: TestRequest) => refuse(request, 503, { detail: 'It is not known.', outcome: 'unknown' });
+
+  test('of a new profile is looked up: where there is none, nothing was saved, and it is not waited for', async () => {
+    const made = firstValueFrom(api.createProfile('diary', document));
+    unknown(server.expectOne('/api/v1/profiles'));
+    jest.advanceTimersByTime(1000);
+    refuse(server.expectOne('/api/v1/profiles/diary'), 404, { detail: 'There is no profile "diary".' });
+    await expect(made).rejects.toThrow('nothing was saved');
+
+    const again = firstValueFrom(api.createProfile('diary', document));
+    unknown(server.expectOne('/api/v1/profiles'));
+    jest.advanceTimersByTime(1000);
+    server.expectOne('/api/v1/profiles/diary').flush(stored(1));
+    expect(await again).toMatchObject({ id: 'diary', revision: 1 });
+  });
+  test.each([
+    ['is gone: it was removed', true],
+    ['is there: it was not', false],
+  ])('of a specimen’s removal is looked up: it %s', async (_what, isGone) => {
+    const removed = firstValueFrom(api.removeSpecimen('minutes', 3));
+    unknown(server.expectOne('/api/v1/specimens/minutes'));
+    jest.advanceTimersByTime(1000);
+    const look = server.expectOne('/api/v1/specimens/minutes');
+    if (isGone) {
+      refuse(look, 404, { detail: 'There is none.' });
+      expect(await removed).toBeUndefined();
+    } else {
+      look.flush({ id: 'minutes', revision: 3 });
+      await expect(removed).rejects.toThrow('nothing was saved');
+    }
+  });
+  test('of what may be sent twice is sent again: words, and pictures that replace', async () => {
+    const words = firstValueFrom(api.addSiteWord('Marram'));
+    unknown(server.expectOne('/api/v1/site-dictionary/words'));
+    jest.advanceTimersByTime(1000);
+    server.expectOne('/api/v1/site-dictionary/words').flush({ words: ['Marram'] });
+    expect(await words).toEqual(['Marram']);
+
+    const file = new File(['x'], 'quay.png');
+    const isPost = ({ method }: { method: string }) => method === 'POST';
+    const picture = firstValueFrom(api.storePicture(file, { alt: '', folder: 'Quays', widestPx: 640, sameName: 'replace' }));
+    unknown(server.expectOne(isPost));
+    jest.advanceTimersByTime(1000);
+    server.expectOne(isPost).flush({ title: 'quay.png', folder: 'Quays' });
+    expect(await picture).toMatchObject({ picture: { title: 'quay.png' } });
+  });
+  test.each([
+    ['is there: it was stored', 'Quays', true],
+    ['is in another folder only: it was not', 'Ferries', false],
+  ])('of a picture whose name nobody had is looked up: the name %s', async (_what, folder, wasStored) => {
+    const picture = firstValueFrom(
+      api.storePicture(new File(['x'], 'quay.png'), { alt: '', folder: 'Quays', widestPx: 640, sameName: 'ask' }),
+    );
+    unknown(server.expectOne(({ method }) => method === 'POST'));
+    jest.advanceTimersByTime(1000);
+    server.expectOne('/api/v1/assets?q=quay.png&folder=Quays').flush([{ title: 'quay.png', folder }]);
+    if (wasStored) expect(await picture).toMatchObject({ picture: { title: 'quay.png' } });
+    else await expect(picture).rejects.toThrow('nothing was saved');
+  });
 });

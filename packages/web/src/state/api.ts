@@ -7,6 +7,7 @@ import {
   expand,
   firstValueFrom,
   forkJoin,
+  identity,
   map,
   of,
   reduce,
@@ -48,6 +49,9 @@ export class ApiFailure extends Error {
     super(detail);
   }
 }
+
+/** What became of a picture: it is in the library now, or one of its name was there. */
+type Stored = { picture: LibraryPicture } | { existing: LibraryPicture };
 
 /** The server's API, /api/v1. Every call errors with an ApiFailure. */
 @Injectable({ providedIn: 'root' })
@@ -123,7 +127,8 @@ export class Api {
           .post(`/api/v1/assets?alt=${encodeURIComponent(alt.slice(0, 300))}`, new Blob([bytes as Uint8Array<ArrayBuffer>]), {
             headers: { 'Content-Type': 'application/octet-stream' },
           })
-          .pipe(catchError(asFailure)),
+          // Their address follows from their bytes: stored twice is stored once.
+          .pipe(catchError(asFailure), sendingAgain()),
       );
   }
 
@@ -158,16 +163,27 @@ export class Api {
   storePicture(
     file: File,
     { alt, folder, widestPx, sameName }: { alt: string; folder: string; widestPx: number; sameName: SameName },
-  ): Observable<{ picture: LibraryPicture } | { existing: LibraryPicture }> {
+  ): Observable<Stored> {
     const query = new URLSearchParams({ alt, folder, title: file.name.slice(0, 200), widest: String(widestPx), sameName });
+    const title = query.get('title');
+    // Where the folder had the title before, the answer would have been that it has.
+    const stored = () =>
+      this.pictures(title ?? '', folder).pipe(
+        map((all) => all.find((picture) => picture.title === title && picture.folder === folder)),
+        map((picture) => (picture === undefined ? null : { picture })),
+      );
     return this.http
       .post<LibraryPicture>(`/api/v1/assets?${query}`, file, { headers: { 'Content-Type': 'application/octet-stream' } })
       .pipe(
-        map((picture): { picture: LibraryPicture } | { existing: LibraryPicture } => ({ picture })),
+        map((picture): Stored => ({ picture })),
         catchError((error: HttpErrorResponse) => {
           const { existing } = (error.error ?? {}) as { existing?: LibraryPicture };
           return error.status === 409 && existing !== undefined ? of({ existing }) : asFailure(error);
         }),
+        // Sent again, "ask" would ask about the picture itself, and "keep both" might keep three.
+        sameName === 'replace' || sameName === 'use-existing' ? sendingAgain() : identity,
+        sameName === 'ask' ? looking<Stored | null>(stored, (now) => now !== null) : identity,
+        map((answer) => answer!),
       );
   }
 
@@ -212,6 +228,7 @@ export class Api {
     return this.http.post<{ words: string[] }>('/api/v1/site-dictionary/words', { word }).pipe(
       map(({ words }) => words),
       catchError(asFailure),
+      sendingAgain(),
     );
   }
 
@@ -219,11 +236,18 @@ export class Api {
     return this.http.delete<{ words: string[] }>(`/api/v1/site-dictionary/words/${encodeURIComponent(word)}`).pipe(
       map(({ words }) => words),
       catchError(asFailure),
+      sendingAgain(),
     );
   }
 
   addSpecimen(specimen: SpecimenDocument & { id: string }): Observable<Specimen> {
-    return this.http.post<Specimen>('/api/v1/specimens', specimen).pipe(catchError(asFailure));
+    return this.http.post<Specimen>('/api/v1/specimens', specimen).pipe(
+      catchError(asFailure),
+      looking(
+        () => this.get<Specimen>(`specimens/${specimen.id}`),
+        (now) => now.revision === 1 && now.name === specimen.name,
+      ),
+    );
   }
 
   changeSpecimen(id: string, specimen: SpecimenDocument, revision: number): Observable<Specimen> {
@@ -237,11 +261,27 @@ export class Api {
   }
 
   removeSpecimen(id: string, revision: number): Observable<void> {
-    return this.http.delete<void>(`/api/v1/specimens/${id}`, { headers: { 'If-Match': `"${revision}"` } }).pipe(catchError(asFailure));
+    const isGone = () =>
+      this.get<Specimen>(`specimens/${id}`).pipe(
+        map(() => false),
+        catchError((failure: ApiFailure) => (failure.status === 404 ? of(true) : throwError(() => failure))),
+      );
+    return this.http.delete(`/api/v1/specimens/${id}`, { headers: { 'If-Match': `"${revision}"` } }).pipe(
+      map(() => true),
+      catchError(asFailure),
+      looking(isGone, (gone) => gone),
+      map(() => undefined),
+    );
   }
 
   createProfile(id: string, document: JsonObject): Observable<StoredProfile> {
-    return this.http.post<StoredProfile>('/api/v1/profiles', { id, document }).pipe(catchError(asFailure));
+    return this.http.post<StoredProfile>('/api/v1/profiles', { id, document }).pipe(
+      catchError(asFailure),
+      looking(
+        () => this.profile(id),
+        (now) => now.revision === 1 && isSameJson(now.document, document),
+      ),
+    );
   }
 
   /** All pages of a list, one after another, as each answer names the next in its `Link` header (RFC 8288). */
@@ -269,18 +309,31 @@ export class Api {
  * @param isIt whether that is what was sent
  */
 function looking<T>(look: () => Observable<T>, isIt: (now: T) => boolean): MonoTypeOperatorFunction<T> {
+  const nothing = (status: number) =>
+    new ApiFailure(status, 'The database was lost while it was saving, and nothing was saved. Please try again.');
   return catchError((failure: ApiFailure) =>
     failure.isUnknown
       ? timer(LOOK_AGAIN_MS).pipe(
           switchMap(look),
-          retry({ count: MOST_LOOKS, delay: LOOK_AGAIN_MS }),
+          retry({
+            count: MOST_LOOKS,
+            delay: (error: ApiFailure) => (error.status === 404 ? throwError(() => nothing(failure.status)) : timer(LOOK_AGAIN_MS)),
+          }),
           map((now) => {
             if (isIt(now)) return now;
-            throw new ApiFailure(failure.status, 'The database was lost while it was saving, and nothing was saved. Please try again.');
+            throw nothing(failure.status);
           }),
         )
       : throwError(() => failure),
   );
+}
+
+/** Sends again what may be sent twice without harm, where nobody knows what became of it. */
+function sendingAgain<T>(): MonoTypeOperatorFunction<T> {
+  return retry({
+    count: MOST_LOOKS,
+    delay: (failure: ApiFailure) => (failure.isUnknown ? timer(LOOK_AGAIN_MS) : throwError(() => failure)),
+  });
 }
 
 /** So often, and after so many milliseconds each, it is looked again while the database comes back. */
