@@ -103,6 +103,15 @@ function checkDepth(root: ParentNode): void {
     );
 }
 
+const scenes = new WeakMap<Setting, Scene>();
+
+/** The scene of a setting, the same one as long as the setting is there: what was worked out of it is not worked out again. */
+export function sceneOf(setting: Setting): Scene {
+  let scene = scenes.get(setting);
+  if (scene === undefined) scenes.set(setting, (scene = new Scene(setting)));
+  return scene;
+}
+
 const HEAD: ReadonlySet<string> = new Set(['head', 'title', 'meta', 'link', 'style', 'script', 'base', 'noscript', 'template']);
 
 function isWithin(element: ElementNode, start: number, end: number): boolean {

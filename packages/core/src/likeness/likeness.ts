@@ -5,7 +5,7 @@ import { pathOf, type Contender } from '../css/cascade';
 import { classesOf, parentOf } from '../css/relations';
 import { noteOf, type Cause, type CauseKind, type Place, type Side } from './cause';
 import { Comparer, type Difference, type Origin } from './compare';
-import { Scene, type Placed, type Setting } from './context';
+import { sceneOf, type Placed, type Scene, type Setting } from './context';
 import { explain, type Explanation, type Scenes } from './explain';
 import { misfits, type Misfit, type NaturalWidth } from './fit';
 
@@ -66,7 +66,7 @@ export class Likeness {
 
   constructor(private readonly input: LikenessInput) {
     const editing = new Set(input.editingSheets ?? []);
-    this.scenes = { editor: new Scene(input.editor), page: new Scene(input.page), isEditing: (sheet) => editing.has(sheet) };
+    this.scenes = { editor: sceneOf(input.editor), page: sceneOf(input.page), isEditing: (sheet) => editing.has(sheet) };
     this.comparer = new Comparer(this.scenes.editor, this.scenes.page);
   }
 
@@ -224,9 +224,44 @@ export function compareLikeness(input: LikenessInput, documents: Iterable<Conten
   return likeness.report();
 }
 
+/**
+ * Compares all documents without asking where a difference comes from: what a repair is judged by.
+ *
+ * @throws TooMuch as `Likeness.add`
+ */
+export function likenessKeys(
+  input: LikenessInput,
+  documents: Iterable<ContentToCompare>,
+): Pick<LikenessReport, 'elements' | 'alike' | 'keys' | 'pageValues'> {
+  const scenes = { editor: sceneOf(input.editor), page: sceneOf(input.page) };
+  const comparer = new Comparer(scenes.editor, scenes.page);
+  const [keys, pageValues] = [new Set<string>(), new Map<string, string>()];
+  let [elements, unlike] = [0, 0];
+  for (const { id, html } of documents)
+    withinBudget(MOST_STEPS, `The stylesheets with “${id}”`, () => {
+      const placed = comparer.place(html);
+      let last = -1;
+      for (const { index, pseudo, property, other } of comparer.differences(placed)) {
+        if (index !== last) unlike++;
+        last = index;
+        const key = keyOf(id, index, pseudo, property);
+        keys.add(key);
+        pageValues.set(key, other);
+      }
+      for (const side of ['page', 'editor'] as const)
+        for (const { index } of misfits(scenes[side], placed[side === 'editor' ? 0 : 1], input.naturalWidth))
+          keys.add(keyOf(id, index, '', `does-not-fit ${side}`));
+      elements += placed[0].elements.length;
+    });
+  return { elements, alike: elements - unlike, keys, pageValues };
+}
+
 /** One difference as a text; the parts are taken apart with `partsOf`. */
 export const keyOf = (document: string, index: number, pseudo: string, property: string): string =>
-  [document, index, pseudo, property].join('\n');
+  `${document}\n${index}\n${pseudo}\n${property}`;
+
+/** The place of a difference: its key without the property. */
+export const placeOfKey = (key: string): string => key.slice(0, key.lastIndexOf('\n'));
 
 export function partsOf(key: string): { document: string; index: number; pseudo: string; property: string; place: string } {
   const [document = '', index = '', pseudo = '', property = ''] = key.split('\n');

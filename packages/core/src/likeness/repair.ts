@@ -6,9 +6,18 @@ import { compileSelectors } from '../css/selector';
 import { bySpecificity, type Specificity } from '../css/specificity';
 import { selectorText, type Sheet } from '../css/stylesheet';
 import type { Cause, Place, RuleNote, Side } from './cause';
-import { Scene, type Setting } from './context';
+import { sceneOf, type Scene, type Setting } from './context';
 import { Comparer } from './compare';
-import { compareLikeness, keyOf, partsOf, type ContentToCompare, type LikenessInput, type LikenessReport } from './likeness';
+import {
+  compareLikeness,
+  keyOf,
+  likenessKeys,
+  partsOf,
+  placeOfKey,
+  type ContentToCompare,
+  type LikenessInput,
+  type LikenessReport,
+} from './likeness';
 
 /** The stylesheet into which repairs go; it is loaded last. */
 export const OVERRIDES = 'overrides.css';
@@ -120,9 +129,9 @@ export function tryRepair(
   before: LikenessReport = compareLikeness(input, documents),
 ): Trial {
   const changed = applyRepair(input, repair);
-  const after = compareLikeness(changed, documents);
+  const after = likenessKeys(changed, documents);
   // What readers see is compared with what they saw, whatever the editor shows.
-  const pages = new Comparer(new Scene(input.page), new Scene(changed.page));
+  const pages = new Comparer(sceneOf(input.page), sceneOf(changed.page));
   const moved = new Map<string, MovedPlace>();
   const move = (document: string, index: number, pseudo: string, property: string, from: string, to: string): void => {
     const key = [document, index, pseudo].join('\n');
@@ -144,10 +153,10 @@ export function tryRepair(
   }
   const gone = [...before.keys].filter((key) => !after.keys.has(key));
   // Where an element has other differences still, the repair counts too.
-  const places = new Set(gone.map((key) => partsOf(key).place));
+  const places = new Set(gone.map(placeOfKey));
   return {
     places: places.size,
-    documents: new Set(gone.map((key) => partsOf(key).document)).size,
+    documents: new Set([...places].map((place) => partsOf(place).document)).size,
     resolved: gone.length,
     own: {
       settled: cause.places.filter((place) => keysOf(place, cause.side).every((key) => !after.keys.has(key))).length,
@@ -242,8 +251,8 @@ function ruleFor(cause: Cause, settings: Record<Side, Setting>, contents: Readon
   const { rule, side } = cause;
   if (cause.kind === 'does-not-fit') return fitRule(cause, settings[side], contents);
   if (rule === null || rule.selector === '' || cause.variables.length > 0) return null;
-  const scene = new Scene(settings[side]);
-  const other = new Scene(settings[side === 'page' ? 'editor' : 'page']);
+  const scene = sceneOf(settings[side]);
+  const other = sceneOf(settings[side === 'page' ? 'editor' : 'page']);
   const matched = elementsOf(cause.places, scene, contents);
   let list: string[];
   try {
@@ -467,7 +476,7 @@ function repeatClass(selector: string, times: number): string | null {
 
 /** Makes what is too wide as wide as its column at most. */
 function fitRule(cause: Cause, setting: Setting, contents: ReadonlyMap<string, string>): Repair | null {
-  const scene = new Scene(setting);
+  const scene = sceneOf(setting);
   const targets = elementsOf(cause.places, scene, contents);
   const [name] = new Set(targets.map((element) => element.name));
   if (name === undefined) return null;
