@@ -81,7 +81,7 @@ class Comparison {
 
 /** What a reader's browser shows of a page: without anything kept from before. */
 async function reader<T>(path: string, read: (document: Document) => T): Promise<T> {
-  const { page } = await openPage(used.browser);
+  const { page } = await openPage(used.browser, { isApart: true });
   await page.goto(`${used.typikon.siteAddress}${path}`);
   const value = await page.evaluate(`(${read.toString()})(document)`);
   await page.browserContext().close();
@@ -90,10 +90,8 @@ async function reader<T>(path: string, read: (document: Document) => T): Promise
 
 /** The first document of a kind in which something is to be seen. */
 async function documentWith(kind: string, text: string): Promise<string> {
-  const { page } = await openPage(used.browser);
-  await page.goto(`${used.typikon.address}/api/v1/documents/published?pageKind=${kind}`);
-  const all = JSON.parse(await page.$eval('body', (node) => node.innerText)) as { id: string; html: string }[];
-  await page.browserContext().close();
+  const answer = await fetch(`${used.typikon.address}/api/v1/documents/published?pageKind=${kind}`);
+  const all = (await answer.json()) as { id: string; html: string }[];
   return all.find(({ html }) => html.includes(text))!.id;
 }
 

@@ -14,7 +14,7 @@ const settle = (ms = 400): Promise<void> => new Promise((done) => setTimeout(don
 
 /** One page for the whole file, opened with the first test. */
 const begin = async (): Promise<void> => {
-  ({ page, mishaps } = await openPage(used.browser));
+  ({ page, mishaps } = await openPage(used.browser, { isKept: true }));
   await page.setViewport({ width: 1280, height: 800 });
   // Changes that were not saved are left behind between the parts of this file.
   page.on('dialog', (dialog) => void dialog.accept());

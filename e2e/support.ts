@@ -2,7 +2,7 @@ import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { after, before } from 'node:test';
+import { after, afterEach, before, beforeEach } from 'node:test';
 import puppeteer, { type Browser, type ElementHandle, type Frame, type Page } from 'puppeteer-core';
 import { chromiumOptions } from '../scripts/lib/browser.mjs';
 import { startDatabase } from '../scripts/lib/database.mjs';
@@ -115,13 +115,18 @@ export async function launchBrowser(): Promise<Browser & { clean(): Promise<void
   });
 }
 
+/** The origins at which a browser may have stored something. */
+const origins = new WeakMap<Browser, readonly string[]>();
+
 /** Starts Typikon and a browser before the tests of a file and ends them after; what it returns is filled by then. */
 export function useTypikon(): { typikon: Installation; browser: Browser } {
   const used = {} as { typikon: Installation; browser: Browser & { clean(): Promise<void> } };
   before(async () => {
     used.typikon = await Installation.start();
     used.browser = await launchBrowser();
+    origins.set(used.browser, [used.typikon.address, used.typikon.siteAddress]);
   });
+  closePagesAfterTests();
   after(async () => {
     await used.browser?.clean();
     await used.typikon?.stop();
@@ -161,12 +166,62 @@ async function clickFor(element: ElementHandle<HTMLElement>): Promise<void> {
   if (!isMet) throw new Error('The element moved away while it was clicked.');
 }
 
-/** A page that remembers everything that went wrong in it. */
-export async function openPage(browser: Browser): Promise<{ page: Page; mishaps: string[] }> {
-  const context = await browser.createBrowserContext();
-  const page = await context.newPage();
+/** Lets a page wait for the element that is to be used, which may still be on its way. */
+function waitForWhatIsUsed(page: Page): void {
+  const { select, type, focus } = page;
+  page.select = async (selector, ...values) => {
+    await page.waitForSelector(selector);
+    return select.call(page, selector, ...values);
+  };
+  page.type = async (selector, ...rest) => {
+    await page.waitForSelector(selector);
+    return type.call(page, selector, ...rest);
+  };
+  page.focus = async (selector) => {
+    await page.waitForSelector(selector);
+    return focus.call(page, selector);
+  };
+}
+
+/** The page that has the browser's own context, where what was loaded before need not be loaded again. */
+const shared = new WeakMap<Browser, Page>();
+/** Pages that a test opened; none of them outlives it. */
+let opened: Page[] | null = null;
+
+function closePagesAfterTests(): void {
+  beforeEach(() => {
+    opened = [];
+  });
+  afterEach(async () => {
+    const pages = opened ?? [];
+    opened = null;
+    for (const page of pages) if (!page.isClosed()) await page.close();
+  });
+}
+
+/**
+ * A page that remembers everything that went wrong in it. It finds nothing stored in the browser.
+ *
+ * @param isApart whether it is somebody else's browser; where another page is open, it always is
+ * @param isKept whether the tests that follow go on with it
+ */
+export async function openPage(browser: Browser, { isApart = false, isKept = false } = {}): Promise<{ page: Page; mishaps: string[] }> {
+  const isShared = !isApart && shared.get(browser)?.isClosed() !== false;
+  const page = await (isShared ? browser : await browser.createBrowserContext()).newPage();
+  if (isShared) {
+    shared.set(browser, page);
+    const session = await page.createCDPSession();
+    for (const origin of origins.get(browser) ?? [])
+      await session.send('Storage.clearDataForOrigin', {
+        origin,
+        storageTypes: 'cookies,local_storage,indexeddb,service_workers,cache_storage',
+      });
+    await session.detach();
+  }
+  if (!isKept) opened?.push(page);
   page.setDefaultTimeout(PATIENCE_MS);
   clickWhatIsThere(page);
+  waitForWhatIsUsed(page);
   const mishaps: string[] = [];
   page.on('pageerror', (error) => mishaps.push(`error: ${(error as Error).message}`));
   page.on('console', (message) => {

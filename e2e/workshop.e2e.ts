@@ -11,7 +11,7 @@ describe('the whole job once', () => {
   let mishaps: string[];
 
   test('the list of profiles opens a profile', async () => {
-    ({ page, mishaps } = await openPage(used.browser));
+    ({ page, mishaps } = await openPage(used.browser, { isKept: true }));
     bench = new Bench(page);
     await page.goto(`${used.typikon.address}/`);
     await page.waitForSelector('tbody tr');

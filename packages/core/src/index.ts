@@ -188,3 +188,20 @@ export { declarationsIn, stylesAsCss, stylesInCss, type FoundStyle } from './sty
 export { lostOf } from './styles/kept';
 export { looksOn, StyledLooks, type StyledLook, type StyledPage } from './likeness/styled';
 export { isValueKept } from './markup/kept';
+export { Assignments, neverWinning, type Assigning, type Assignment, type Place as AssignedPlace, type Question } from './site/assign';
+export { compareRules, type ComparedSide, type ComparedSubject, type ComparisonLine } from './site/compare/index';
+export {
+  contentTypeSchema,
+  FIELD_KINDS,
+  fieldSchema,
+  SITE_FORMAT,
+  siteSchema,
+  TYPE_COLOURS,
+  type ContentType,
+  type Field,
+  type FieldHelp,
+  type Person,
+  type Site,
+  type SiteRole,
+  type Statement,
+} from './site/schema';

@@ -1,0 +1,2 @@
+export { compareRules, type ComparedSide } from './compare';
+export { type ComparedSubject, type ComparisonLine } from './line';
