@@ -35,8 +35,8 @@ export function compareRules(from: ComparedSide, to: ComparedSide, house?: House
   const unexplained: Candidate[] = [];
   for (const candidates of [elementProbes, attributeProbes, demandProbes, settingProbes])
     for (const candidate of candidates(vocabulary, sides)) {
-      const { isSpare = false, isWhole = false, subject } = candidate;
-      if (isSpare && [...lines.values()].some((line) => line.subject.kind === subject.kind)) continue;
+      const { unless, isWhole = false, subject } = candidate;
+      if (unless !== undefined && [...lines.values()].some((line) => unless(line.subject))) continue;
       const line = lineOf(candidate, sides, names);
       if (line === null) continue;
       if (line === 'elsewhere') unexplained.push(candidate);
@@ -63,7 +63,7 @@ function lineOf(
 ): ComparisonLine | 'elsewhere' | null {
   const results = { from: cleanWithoutLedger(probe.html, sides.from), to: cleanWithoutLedger(probe.html, sides.to) };
   if (results.from === results.to) return null;
-  const fates = { from: fateOf(probe, sides.from, isWhole), to: fateOf(probe, sides.to, isWhole) };
+  const fates = { from: fateOf(subject, probe, sides.from, isWhole), to: fateOf(subject, probe, sides.to, isWhole) };
   if (JSON.stringify(fates.from) === JSON.stringify(fates.to) && !isWhole) return 'elsewhere';
   return asLine(subject, probe.html, results, fates, names);
 }
@@ -82,9 +82,18 @@ function asLine(
   return { subject, kept, sentence, witness, results };
 }
 
-function fateOf({ html, start, end }: Candidate['probe'], rules: CompiledRules, isWhole: boolean): Fate {
+/** What is said of other attributes of the same tag. */
+const ATTRIBUTES: ReadonlySet<ComparisonLine['subject']['kind']> = new Set(['attribute', 'value', 'class', 'property', 'address']);
+
+function fateOf(
+  { kind }: ComparisonLine['subject'],
+  { html, start, end }: Candidate['probe'],
+  rules: CompiledRules,
+  isWhole: boolean,
+): Fate {
   return clean(html, rules)
     .ledger.filter((entry) => isWhole || (entry.start >= start && entry.start < end))
+    .filter(({ reason }) => reason !== 'attribute-forced' || !ATTRIBUTES.has(kind))
     .map(({ action, after, textLost }) => ({ action, after, textLost }));
 }
 

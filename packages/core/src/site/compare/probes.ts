@@ -11,8 +11,8 @@ export interface Candidate {
   probe: Probe;
   /** Whether all of the result is looked at, and not only what became of the tag. */
   isWhole?: boolean;
-  /** Whether it is needed only where nothing else shows a difference of its kind. */
-  isSpare?: boolean;
+  /** Lines beside which it need not be told. */
+  unless?: (subject: ComparedSubject) => boolean;
 }
 
 export interface ComparedSides {
@@ -24,6 +24,9 @@ export interface ComparedSides {
 const MOST_VALUES = 60;
 /** Limits above this are not shown by an example: nobody would read it. */
 const MOST_SHOWN = 20_000;
+
+/** Elements of which one or the other is kept by most profiles. */
+const COMMON: readonly string[] = ['div', 'blockquote', 'span', 'p', 'b', 'em', 'strong', 'li'];
 
 type Attributes = readonly (readonly [name: string, value: string])[];
 
@@ -149,7 +152,7 @@ export function* demandProbes(vocabulary: Vocabulary, sides: ComparedSides): Ite
     if (differ(({ empty }) => empty)) yield of('without anything in it', carry(element, usual, { content: '' }), 'place');
     if (differ(({ parents }) => parents))
       for (const parent of new Set([...rules.flatMap(({ parents = [] }) => parents), 'div', 'p', 'li', 'td', 'blockquote', 'section']))
-        yield of(`in <${parent}>`, within(element, parent, usual), 'place');
+        if (sides.from.kept.has(parent) && sides.to.kept.has(parent)) yield of(`in <${parent}>`, within(element, parent, usual), 'place');
     if (differ(({ depth }) => depth))
       for (const { depth } of rules) if (depth !== undefined) yield of(`${depth + 1} deep`, nested(element, depth + 1, usual), 'place');
     if (differ(({ ratio }) => ratio))
@@ -190,7 +193,8 @@ function nested(element: string, times: number, attributes: Attributes): Probe {
 }
 
 /** What is not any one element's: headings as a whole, ids, words, comments, limits, and how the result is written. */
-export function* settingProbes({ from, to }: Vocabulary): Iterable<Candidate> {
+export function* settingProbes({ from, to }: Vocabulary, sides: ComparedSides): Iterable<Candidate> {
+  const isKept = (name: string): boolean => sides.from.kept.has(name) && sides.to.kept.has(name);
   const [a, b] = [from.markup, to.markup];
   const differ = (read: (markup: typeof a) => unknown): boolean => JSON.stringify(read(a)) !== JSON.stringify(read(b));
   const whole = (subject: ComparedSubject, html: string): Candidate => ({
@@ -205,7 +209,7 @@ export function* settingProbes({ from, to }: Vocabulary): Iterable<Candidate> {
           { kind: 'headings', name: `Headings of ${levels.length === 1 ? 'level' : 'levels'} ${levels.join(', ')}` },
           levels.map((level) => `<h${level}>A heading</h${level}><p>words</p>`).join(''),
         ),
-        isSpare: levels.length > 1,
+        unless: ({ kind, element }) => (levels.length > 1 ? kind === 'headings' : element === `h${levels[0]}`),
       };
   if (differ(({ ids }) => ids))
     for (const html of [
@@ -238,7 +242,8 @@ export function* settingProbes({ from, to }: Vocabulary): Iterable<Candidate> {
     if (differ(({ limits }) => limits[key]))
       for (const limit of [a.limits[key], b.limits[key]])
         if (limit !== undefined && limit <= MOST_SHOWN)
-          for (const name of ['div', 'blockquote', 'span', 'p', 'b', 'em', 'strong', 'li']) yield whole(...beyond(key, limit, name));
+          for (const name of COMMON.toSorted((one, other) => Number(isKept(other)) - Number(isKept(one))))
+            yield whole(...beyond(key, limit, name));
   if (differ(({ output }) => output)) {
     for (const html of ['<p>café – naïve</p>', 'café – naïve', '<p>5 €</p>'])
       yield whole({ kind: 'output', name: 'How characters are written' }, html);

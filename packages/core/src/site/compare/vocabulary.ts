@@ -90,9 +90,9 @@ export class Vocabulary {
   /** Whether both profiles have the same rule for an element, or none for it. */
   hasSameRule(element: string): boolean {
     const [from, to] = this.rulesOf(element);
-    return this.unlistedAlike
-      ? JSON.stringify(from) === JSON.stringify(to)
-      : from !== undefined && JSON.stringify(from) === JSON.stringify(to);
+    // What becomes of elements without a rule is shown by one that nobody names.
+    if (from === undefined && to === undefined) return element !== UNLISTED || this.unlistedAlike;
+    return JSON.stringify(from) === JSON.stringify(to);
   }
 
   /** Values at the edges of what the rules let through. */
