@@ -202,6 +202,107 @@ describe('a bad call', () => {
   });
 });
 
+describe('typikon assign', () => {
+  const site = {
+    format: 'typikon-site/1',
+    roles: [
+      { id: 'desk', label: 'Communications' },
+      { id: 'crew', label: 'Crew' },
+    ],
+    types: [
+      { id: 'story', label: 'Story', icon: 'news', pageKind: 'article', fields: [{ key: 'body', title: 'Body', kind: 'rich' }] },
+      { id: 'notice', label: 'Notice', fields: [{ key: 'text', title: 'Text' }] },
+    ],
+    assignments: [
+      { roles: ['desk'], types: ['story'], fields: '*', profiles: ['story-desk', 'diary'] },
+      { roles: '*', types: ['story'], fields: ['body'], profiles: ['reply'] },
+    ],
+    fragments: [],
+  };
+  const ask = (role: string, type: string, field: string, ...more: string[]) =>
+    typikon(['assign', '--site', file('site.json', site), '--role', role, '--type', type, '--field', field, ...more]);
+
+  test('names the statement that won, and those it beat', () => {
+    const { status, out } = ask('desk', 'story', 'body', '--json');
+    expect(JSON.parse(out)).toEqual({ profile: 'story-desk', choices: ['story-desk', 'diary'], statement: 0, beaten: [1] });
+    expect(status).toBe(0);
+    expect(JSON.parse(ask('crew,desk', 'story', 'body', '--json').out)).toMatchObject({ statement: 0 });
+    expect(ask('crew', 'story', 'body').out).toBe('reply. By statement 1.\n');
+    expect(ask('desk', 'story', 'body').out).toBe(
+      'story-desk. By statement 0. It comes before 1, which fit as well. Also allowed: diary.\n',
+    );
+  });
+  test('exit code 1 where nobody may write; the fallback where there is one', () => {
+    const { status, out } = ask('desk', 'notice', 'text', '--json');
+    expect({ status, answer: JSON.parse(out) }).toEqual({ status: 1, answer: { profile: null, choices: [], statement: null, beaten: [] } });
+    const path = file('fallback.json', { ...site, fallback: ['house'] });
+    expect(typikon(['assign', '--site', path, '--role', 'desk', '--type', 'notice', '--field', 'text']).out).toBe(
+      'house. No statement fits, so the fallback holds.\n',
+    );
+  });
+  test.each<[string, unknown, string[], RegExp]>([
+    ['a role that is not there', site, ['cook', 'story', 'body'], /there is no role "cook"/],
+    ['a type that is not there', site, ['desk', 'tender', 'body'], /there is no content type "tender"/],
+    ['a field that the type has not', site, ['desk', 'notice', 'body'], /the content type "notice" has no field "body"/],
+    ['another format', { format: 'x' }, ['desk', 'story', 'body'], /at \/format: must be "typikon-site\/1"/],
+    ['a statement that is none', { ...site, assignments: [3] }, ['desk', 'story', 'body'], /at \/assignments\/0: must be an object/],
+    [
+      'profiles that are no list',
+      { ...site, assignments: [{ ...site.assignments[0], profiles: 'x' }] },
+      ['desk', 'story', 'body'],
+      /at \/assignments\/0\/profiles: must be a list/,
+    ],
+  ])('%s: one line, and exit code 2', (_what, document, [role, type, field], sentence) => {
+    const path = file('bad-site.json', document);
+    const { status, error } = typikon(['assign', '--site', path, '--role', role!, '--type', type!, '--field', field!]);
+    expect(error.trimEnd()).toMatch(sentence);
+    expect(error.trimEnd()).not.toContain('\n');
+    expect(status).toBe(2);
+  });
+});
+
+describe('typikon compare', () => {
+  const profile = (name: string) => join(DEMO, 'profiles', `${name}.json`);
+  test('each line has a witness that both clean differently; exit code 1 where there are lines', () => {
+    const { status, out } = typikon([
+      'compare',
+      '--from',
+      profile('story-desk'),
+      '--to',
+      profile('notices-desk'),
+      '--house',
+      HOUSE,
+      '--json',
+    ]);
+    expect(status).toBe(1);
+    const { lines } = JSON.parse(out) as { lines: { subject: object; kept: string; sentence: string; witness: string }[] };
+    expect(lines).toContainEqual({
+      subject: { kind: 'element', element: 'figure' },
+      kept: 'from',
+      sentence: expect.stringMatching(/^<figure>: Story desk leaves it as it is; Notices desk /) as string,
+      witness: expect.stringContaining('<figure>') as string,
+    });
+    const cleanedBy = (name: string): string[] =>
+      typikon(
+        ['clean', '--profile', profile(name), '--house', HOUSE, '--jsonl'],
+        lines.map(({ witness }, id) => JSON.stringify({ id, html: witness })).join('\n'),
+      )
+        .out.trim()
+        .split('\n')
+        .map((line) => (JSON.parse(line) as { html: string }).html);
+    const [from, to] = [cleanedBy('story-desk'), cleanedBy('notices-desk')];
+    expect(from).toHaveLength(lines.length);
+    from.forEach((html, at) => expect(html).not.toBe(to[at]));
+  });
+  test('exit code 0 and no lines for a profile beside itself; in words, each line is followed by its witness', () => {
+    expect(typikon(['compare', '--from', STORY, '--to', STORY, '--json'])).toMatchObject({ status: 0, out: '{"lines":[]}\n' });
+    expect(typikon(['compare', '--from', STORY, '--to', profile('notices-desk'), '--house', HOUSE]).out).toMatch(
+      /<table>: Story desk takes the tag away, its content stays; Notices desk leaves it as it is\.\n {4}<table>/,
+    );
+    expect(typikon(['compare', '--from', STORY])).toMatchObject({ status: 2 });
+  });
+});
+
 describe('typikon cascade', () => {
   const sheet = file(
     'a.css',

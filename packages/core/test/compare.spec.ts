@@ -156,7 +156,7 @@ describe('laws', () => {
         const side = { profile: resolved.profile, rules: compileRules(resolved, house && { house }), name: 'A' };
         expect(compareRules(side, { ...side, profile: structuredClone(side.profile) }, house)).toEqual([]);
       }),
-      { numRuns: 20 },
+      { numRuns: 10 },
     );
   });
 
@@ -183,7 +183,7 @@ describe('laws', () => {
         })) as [ComparedSide, ComparedSide];
         for (const { witness } of compareRules(...sides, one.house)) expect(differs(witness, sides[0].rules, sides[1].rules)).toBe(true);
       }),
-      { numRuns: 15 },
+      { numRuns: 8 },
     ));
 
   /** A change of one setting, somewhere in the rules. */
@@ -212,7 +212,7 @@ describe('laws', () => {
         randomRules,
         randomRules,
         fc.nat(999),
-        fc.array(randomContent, { minLength: 10, maxLength: 10 }),
+        fc.array(randomContent, { minLength: 6, maxLength: 6 }),
         (one, other, at, contents) => {
           const { profile } = one.written as { profile: JsonObject };
           const next = changed(profile, (other.written as { profile: JsonObject }).profile, at);
@@ -227,14 +227,14 @@ describe('laws', () => {
           if (compareRules(from, to, one.house).length > 0) return;
           empty++;
           const more = new Contents(new Vocabulary(from.profile, to.profile, one.house), numbersFrom(at));
-          for (const html of [...contents, ...Array.from({ length: 60 }, () => written(more.write()))])
+          for (const html of [...contents, ...Array.from({ length: 40 }, () => written(more.write()))])
             if (differs(html, from.rules, to.rules))
               throw new Error(
                 `${html}\n${clean(html, from.rules).html}\n${clean(html, to.rules).html}\n${JSON.stringify(profile)}\n${JSON.stringify(next)}`,
               );
         },
       ),
-      { numRuns: 60 },
+      { numRuns: 40 },
     );
     expect(empty).toBeGreaterThan(5);
   });

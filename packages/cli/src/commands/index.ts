@@ -1,10 +1,21 @@
+import { assignCommand } from './assign';
 import { cascadeCommand } from './cascade';
 import { likenessCommand } from './likeness';
 import { checkCommand } from './check';
 import { cleanCommand } from './clean';
 import { exportCommand } from './export';
 import { pasteCommand } from './paste';
+import { compareCommand } from './compare';
 import type { Command } from './command';
 
 /** Every command, in the order in which the help lists them. */
-export const COMMANDS: readonly Command[] = [cleanCommand, pasteCommand, checkCommand, exportCommand, cascadeCommand, likenessCommand];
+export const COMMANDS: readonly Command[] = [
+  cleanCommand,
+  pasteCommand,
+  checkCommand,
+  compareCommand,
+  assignCommand,
+  exportCommand,
+  cascadeCommand,
+  likenessCommand,
+];

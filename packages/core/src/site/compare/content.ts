@@ -25,6 +25,8 @@ export class Contents {
   constructor(
     private readonly vocabulary: Vocabulary,
     private readonly below: (below: number) => number,
+    /** Elements that are to be there more often than others. */
+    private readonly favoured: readonly string[] = [],
   ) {}
 
   write(): Piece[] {
@@ -32,11 +34,11 @@ export class Contents {
   }
 
   private pieces(count: number, depth: number): Piece[] {
-    return Array.from({ length: count }, () => (depth > 4 || this.below(3) === 0 ? this.of(TEXTS) : this.element(depth)));
+    return Array.from({ length: count }, () => (depth > 3 || this.below(3) === 0 ? this.of(TEXTS) : this.element(depth)));
   }
 
   private element(depth: number): Piece {
-    const element = this.of(this.vocabulary.elements);
+    const element = this.favoured.length > 0 && this.below(2) === 0 ? this.of(this.favoured) : this.of(this.vocabulary.elements);
     const all = this.vocabulary.attributesOf(element);
     const attributes = Array.from({ length: all.length === 0 ? 0 : this.below(4) }, () => this.attribute(element, this.of(all)));
     const made: Piece = { element, attributes, pieces: this.pieces(this.below(4), depth + 1) };
@@ -65,6 +67,9 @@ export function written(pieces: readonly Piece[]): string {
     .join('');
 }
 
+/** After so many tries what is small enough must do. */
+const MOST_TRIES = 400;
+
 /**
  * The smallest part of a content that still shows something.
  *
@@ -72,10 +77,12 @@ export function written(pieces: readonly Piece[]): string {
  */
 export function smallest(pieces: readonly Piece[], isShown: (html: string) => boolean): Piece[] {
   let best = [...pieces];
+  let left = MOST_TRIES;
   for (let isSmaller = true; isSmaller;) {
     isSmaller = false;
     for (const smaller of smallerThan(best))
-      if (isShown(written(smaller))) {
+      if (--left < 0) return best;
+      else if (isShown(written(smaller))) {
         best = smaller;
         isSmaller = true;
         break;

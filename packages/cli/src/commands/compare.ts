@@ -1,0 +1,40 @@
+import { compareRules, compileRules, type ComparedSide } from '@typikon/core';
+import { readArguments, required } from '../arguments';
+import { readHouse, readProfile } from '../files';
+import { print } from '../output';
+import type { Command } from './command';
+
+const usage = 'compare --from A.json --to B.json [--house H.json] [--role R] [--json]';
+
+/** Tells what each of two profiles keeps that the other takes. */
+export const compareCommand: Command = {
+  name: 'compare',
+  usage,
+  purpose:
+    'Tells what each of two profiles keeps that the other takes, computed from their rules; each line has markup that shows it. Exit code 1 says that there are lines.',
+  run(args) {
+    const { values } = readArguments(
+      args,
+      {
+        from: { type: 'string' },
+        to: { type: 'string' },
+        house: { type: 'string' },
+        role: { type: 'string' },
+        json: { type: 'boolean' },
+      },
+      usage,
+    );
+    const paths = { from: required(values.from, 'from', usage), to: required(values.to, 'to', usage) };
+    const house = values.house === undefined ? undefined : readHouse(values.house);
+    const options = { ...(house === undefined ? {} : { house }), ...(values.role === undefined ? {} : { role: values.role }) };
+    const sideOf = (path: string): ComparedSide => {
+      const resolved = readProfile(path);
+      return { profile: resolved.profile, rules: compileRules(resolved, options), name: resolved.profile.name };
+    };
+    const lines = compareRules(sideOf(paths.from), sideOf(paths.to), house);
+    if (values.json === true)
+      print(`${JSON.stringify({ lines: lines.map(({ subject, kept, sentence, witness }) => ({ subject, kept, sentence, witness })) })}\n`);
+    else for (const { sentence, witness } of lines) print(`${sentence}\n    ${witness.replace(/\s+/g, ' ')}\n`);
+    return lines.length > 0 ? 1 : 0;
+  },
+};
