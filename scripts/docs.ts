@@ -1,10 +1,13 @@
-// Writes the generated documents: the JSON Schemas of the formats. The server describes its API itself, at /api/v1/openapi.json.
+// Writes the generated documents: the JSON Schemas of the formats, and the description of the API that the server gives of itself.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { houseLimitsJsonSchema, profileJsonSchema } from '../packages/core/src/index';
+import { houseLimitsJsonSchema, profileJsonSchema, siteJsonSchema } from '../packages/core/src/index';
+import { apiDescription } from '../packages/server/src/description';
 
 const docs = join(import.meta.dirname, '..', 'docs');
 const write = (name: string, value: object): void => writeFileSync(join(docs, name), `${JSON.stringify(value, null, 2)}\n`);
 
 write('profile.schema.json', profileJsonSchema());
 write('house-limits.schema.json', houseLimitsJsonSchema());
+write('site.schema.json', siteJsonSchema());
+void apiDescription().then((description) => write('openapi.json', description));

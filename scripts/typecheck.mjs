@@ -8,6 +8,7 @@ main(async () => {
   await ensurePackages();
   for (const project of [
     'packages/core',
+    'packages/api',
     'packages/editor',
     'packages/server',
     'packages/cli',

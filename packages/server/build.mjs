@@ -11,6 +11,6 @@ await build({
   format: 'esm',
   sourcemap: true,
   packages: 'external',
-  alias: { '@typikon/core': '../core/src/index.ts' },
+  alias: { '@typikon/api': '../api/src/index.ts', '@typikon/core': '../core/src/index.ts' },
   logLevel: 'warning',
 });

@@ -188,12 +188,17 @@ export { declarationsIn, stylesAsCss, stylesInCss, type FoundStyle } from './sty
 export { lostOf } from './styles/kept';
 export { looksOn, StyledLooks, type StyledLook, type StyledPage } from './likeness/styled';
 export { isValueKept } from './markup/kept';
+export { siteJsonSchema } from './site/json-schema';
+export { cleanHelp, HELP_PROFILE } from './site/help';
 export { Assignments, neverWinning, type Assigning, type Assignment, type Place as AssignedPlace, type Question } from './site/assign';
+export { CAN_DO_PARTS, whatAuthorsCanDo, type CanDo, type CanDoPart } from './site/can-do';
 export { compareRules, type ComparedSide, type ComparedSubject, type ComparisonLine } from './site/compare/index';
 export {
   contentTypeSchema,
   FIELD_KINDS,
+  fieldKeySchema,
   fieldSchema,
+  RIGHTS,
   SITE_FORMAT,
   siteSchema,
   TYPE_COLOURS,
@@ -201,7 +206,9 @@ export {
   type Field,
   type FieldHelp,
   type Person,
+  type Right,
   type Site,
   type SiteRole,
   type Statement,
 } from './site/schema';
+export { checkSite, SITE_CHECKS, type SiteFinding, type SiteSurroundings } from './checks/site/index';

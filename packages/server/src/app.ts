@@ -17,6 +17,7 @@ import { likeness } from './routes/likeness';
 import { profiles } from './routes/profiles';
 import { specimens } from './routes/specimens';
 import { styleFiles } from './routes/style-files';
+import { site } from './site/routes';
 import { applicationHeaders, loopbackOnly } from './security';
 import { webFiles } from './web-files';
 
@@ -58,7 +59,8 @@ const limits = [LARGEST_SETTINGS, LARGEST_BODY, LARGEST_PAYLOAD].map(
 );
 
 /** What loads or changes contents, which may be long. */
-const CONTENTS = /^\/api\/v1\/(profiles$|.*\/rule-history$|style-files\b|specimens\/.|documents\/(?!census|published).)/;
+const CONTENTS =
+  /^\/api\/v1\/(profiles$|acting$|site$|site\/|.*\/rule-history$|style-files\b|specimens\/.|documents\/(?!census|published).)/;
 const ALL_CONTENTS = /^\/api\/v1\/documents\/(census|published)$/;
 
 /** Which requests are short work, and which may take long. */
@@ -103,6 +105,7 @@ export function createApp({
   app.route('/api/v1', specimens(sequelize, committing));
   app.route('/api/v1', assets(sequelize, committing));
   app.route('/api/v1', house(sequelize, committing));
+  app.route('/api/v1', site(sequelize, committing));
   app.get('/api/v1/settings', (context) => context.json({ siteOrigin: siteOrigins[0] }));
   app.doc31('/api/v1/openapi.json', {
     openapi: '3.1.0',

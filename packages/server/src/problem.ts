@@ -1,18 +1,5 @@
-import { z } from '@hono/zod-openapi';
+import type { ProblemDetails } from '@typikon/api';
 import type { Context } from 'hono';
-
-/** An error as the API tells it (RFC 9457 "Problem Details for HTTP APIs"). */
-export const problemSchema = z
-  .looseObject({
-    type: z.string(),
-    title: z.string(),
-    status: z.int(),
-    detail: z.string(),
-    problems: z.array(z.object({ profile: z.string(), pointer: z.string(), message: z.string() })).optional(),
-  })
-  .openapi('Problem');
-
-export type Problem = z.infer<typeof problemSchema>;
 
 const TITLES: Record<number, string> = {
   400: 'The request cannot be read',
@@ -30,6 +17,6 @@ const TITLES: Record<number, string> = {
 
 /** Answers with problem details. `extra` adds members that the client can act on. */
 export function problem<Status extends number>(context: Context, status: Status, detail: string, extra: Record<string, unknown> = {}) {
-  const body: Problem = { type: 'about:blank', title: TITLES[status] ?? 'Error', status, detail, ...extra };
+  const body: ProblemDetails = { type: 'about:blank', title: TITLES[status] ?? 'Error', status, detail, ...extra };
   return context.newResponse(JSON.stringify(body), status as never, { 'content-type': 'application/problem+json' });
 }

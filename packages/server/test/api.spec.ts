@@ -109,6 +109,7 @@ describe('reading', () => {
     expect(description.openapi).toBe('3.1.0');
     expect(Object.keys(description.paths).sort()).toEqual(
       [
+        '/acting',
         '/assets',
         '/assets/folders',
         '/documents',
@@ -124,9 +125,11 @@ describe('reading', () => {
         '/profiles/{id}/draft',
         '/profiles/{id}/rule-history',
         '/roles',
+        '/site',
         '/site-dictionary',
         '/site-dictionary/words',
         '/site-dictionary/words/{word}',
+        '/site/assignment',
         '/specimens',
         '/specimens/contents',
         '/specimens/{id}',

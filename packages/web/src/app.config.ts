@@ -11,6 +11,7 @@ import * as bench from './state/bench';
 import { benchFeature } from './state/bench';
 import { libraryFeature, loadLibrary } from './state/library';
 import { PROOF_WORKER } from './state/proof-runner';
+import { SITE_WORKER } from './state/site-findings';
 import { SPELLING_WORKER } from './state/spelling';
 import { keepBackup, saveDraft, workshopFeature } from './state/workshop';
 
@@ -35,6 +36,7 @@ export const appConfig: ApplicationConfig = {
     ...(isDevMode() ? [provideStoreDevtools({ maxAge: 50 })] : []),
     { provide: PROOF_WORKER, useValue: () => new Worker(new URL('./proof.worker', import.meta.url), { type: 'module' }) },
     { provide: LIKENESS_WORKER, useValue: () => new Worker(new URL('./likeness.worker', import.meta.url), { type: 'module' }) },
+    { provide: SITE_WORKER, useValue: () => new Worker(new URL('./site.worker', import.meta.url), { type: 'module' }) },
     { provide: SPELLING_WORKER, useValue: () => new Worker(new URL('./spelling.worker', import.meta.url), { type: 'module' }) },
     { provide: MAT_TOOLTIP_DEFAULT_OPTIONS, useValue: { showDelay: 400, hideDelay: 0, touchendHideDelay: 1000 } },
   ],

@@ -16,6 +16,21 @@ export const routes: Routes = [
     title: 'Workshop · Typikon',
   },
   {
+    path: 'types',
+    loadComponent: () => import('./features/types/content-types').then((m) => m.ContentTypes),
+    title: 'Content types · Typikon',
+  },
+  ...['types/:type', 'types/:type/:field'].map((path) => ({
+    path,
+    loadComponent: () => import('./features/types/type-page').then((m) => m.TypePage),
+    title: 'Content type · Typikon',
+  })),
+  {
+    path: 'writing',
+    loadComponent: () => import('./features/assignments/assignments-page').then((m) => m.AssignmentsPage),
+    title: 'Who writes with what · Typikon',
+  },
+  {
     path: 'house-limits',
     loadComponent: () => import('./features/house/house-limits').then((m) => m.HouseLimitsPage),
     title: 'House limits · Typikon',

@@ -17,6 +17,8 @@ export class App {
   protected readonly message = this.store.selectSignal(libraryFeature.selectMessage);
   protected readonly chapters = [
     { link: '/profiles', label: 'Profiles', drawing: 'M4 3h9l3 3v11H4zM7 9h6M7 12h6' },
+    { link: '/types', label: 'Fields', drawing: 'M3 4h14v4H3zM3 11h9v4H3z' },
+    { link: '/writing', label: 'Writers', drawing: 'M4 16l2-5 8-8 3 3-8 8-5 2zM12 5l3 3' },
     { link: '/styles', label: 'Styles', drawing: 'M4 16 9 4h2l5 12M6.500 11.500h7' },
     { link: '/specimens', label: 'Specimens', drawing: 'M8 3h4M9 3v5l-5 8h12l-5-8V3M6.500 12h7' },
     { link: '/site', label: 'Site', drawing: 'M3 4h14v12H3zM3 7h14' },

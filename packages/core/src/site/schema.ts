@@ -54,7 +54,16 @@ export const contentTypeSchema = z.strictObject({
   fields: z.array(fieldSchema).max(200).default([]),
 });
 
-export const siteRoleSchema = z.strictObject({ id: idSchema, label, description: z.string().max(500).default('') });
+/** What somebody may do: look, write content, change how content is written and looks, and say who may do what. */
+export const RIGHTS = ['read', 'write', 'design', 'administer'] as const;
+export type Right = (typeof RIGHTS)[number];
+
+export const siteRoleSchema = z.strictObject({
+  id: idSchema,
+  label,
+  description: z.string().max(500).default(''),
+  rights: z.array(z.enum(RIGHTS)).default(['read', 'write']),
+});
 export const personSchema = z.strictObject({ id: idSchema, label, roles: z.array(idSchema).default([]) });
 
 /** Everybody or everything, or a list. */

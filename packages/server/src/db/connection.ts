@@ -1,6 +1,7 @@
 import { Sequelize, Transaction } from 'sequelize';
 import type { Config } from '../config';
 import { defineModels } from './models';
+import { defineSiteModels } from './site-models';
 
 /** So long a change waits for another one of the same rows, in seconds. */
 const LOCK_WAIT_S = 5;
@@ -23,5 +24,6 @@ export function connect({ host, port, name, user, password }: Config['database']
     pool: { max: connections, min: 0, acquire: 8000, idle: 10_000 },
   });
   defineModels(sequelize);
+  defineSiteModels(sequelize);
   return sequelize;
 }

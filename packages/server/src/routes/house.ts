@@ -2,6 +2,7 @@ import { createRoute, z } from '@hono/zod-openapi';
 import { readHouseLimits, type JsonObject } from '@typikon/core';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { SettingHistoryModel, SettingModel } from '../db/models';
+import { SiteRoleModel } from '../db/site-models';
 import { inTransaction } from '../db/transaction';
 import { problem } from '../problem';
 import { etagHeader, etagOf, matches } from './entity-tags';
@@ -100,7 +101,10 @@ export function house(sequelize: Sequelize, committing: () => void) {
       return context.json(await latestChange(versions, pointer), 200);
     })
     .openapi(rolesRoute, async (context) => {
-      const setting = await SettingModel.findByPk('roles');
-      return context.json((setting?.value ?? []) as { id: string; name: string }[], 200);
+      const roles = await SiteRoleModel.findAll({ order: [['position', 'ASC']] });
+      return context.json(
+        roles.map(({ id, label }) => ({ id, name: label })),
+        200,
+      );
     });
 }

@@ -1,5 +1,6 @@
 import { OpenAPIHono, type z } from '@hono/zod-openapi';
-import { problem, problemSchema } from '../problem';
+import { problemSchema } from '@typikon/api';
+import { problem } from '../problem';
 
 /** A router whose requests are validated; what does not fit gets problem details with the place of each mistake. */
 export function router(): OpenAPIHono {

@@ -6,6 +6,7 @@ import {
   parseFragment,
   readHouseLimits,
   resolveProfile,
+  siteSchema,
   specimenSchema,
   stylesheetSchema,
   takeCensus,
@@ -26,6 +27,7 @@ import {
   StylesheetHistoryModel,
   StylesheetModel,
 } from '../db/models';
+import { storeSite } from '../site/repository';
 import { compose, USUAL_COUNT } from './compose';
 import { DEMO_PICTURES, drawPicture } from './pictures';
 
@@ -72,7 +74,7 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
   const limits = readHouseLimits(house);
   if (!limits.ok)
     throw new Error(`demo/house-limits.json: ${limits.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' ')}`);
-  const roles = z.array(z.strictObject({ id: idSchema, name: z.string() })).parse(await json('roles.json'));
+  const site = siteSchema.parse(await json('site.json'));
   const pageKinds = z.array(pageKindSchema).parse(await json('page-kinds.json'));
   const sheets = sheetFile.parse(await json('stylesheets.json'));
   const specimens = specimenFile.parse(await json('specimens.json'));
@@ -87,14 +89,13 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
       await ProfileModel.create({ id, document }, options);
       await DraftHistoryModel.create({ profileId: id, revision: 1, document }, options);
     }
-    for (const [name, value] of Object.entries({ 'house-limits': house, roles })) {
-      await SettingModel.create({ name, value }, options);
-      await SettingHistoryModel.create({ name, revision: 1, value }, options);
-    }
+    await SettingModel.create({ name: 'house-limits', value: house }, options);
+    await SettingHistoryModel.create({ name: 'house-limits', revision: 1, value: house }, options);
     await SettingModel.create({ name: 'site-dictionary', value: SITE_WORDS }, options);
     for (const { title, folder, alt, widthPx, heightPx, type, bytes } of pictures)
       await AssetModel.create({ name: title, title, folder, alt, widthPx, heightPx, type, bytes }, options);
     for (const definition of pageKinds) await PageKindModel.create({ id: definition.id, definition }, options);
+    await storeSite(site, 1, transaction);
     for (const sheet of sheets) {
       const css = await text('stylesheets', `${sheet.id}.css`);
       await StylesheetModel.create({ ...sheet, css }, options);

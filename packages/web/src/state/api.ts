@@ -1,6 +1,6 @@
 import { HttpClient, type HttpErrorResponse, type HttpHeaders } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
-import { isSameJson, type HouseLimits, type JsonObject, type PastedPicture, type Problem, type SpecimenDocument } from '@typikon/core';
+import { isSameJson, type HouseLimits, type JsonObject, type PastedPicture, type SpecimenDocument } from '@typikon/core';
 import {
   catchError,
   EMPTY,
@@ -19,6 +19,7 @@ import {
   type Observable,
 } from 'rxjs';
 import type { LibraryPicture, SameName } from '@typikon/editor';
+import { ApiFailure, asFailure } from './api-failure';
 import type {
   DocumentSummary,
   Library,
@@ -34,24 +35,10 @@ import type {
   StylesheetVersion,
 } from './types';
 
-/** An answer of the server that says no (RFC 9457), or that there was none. */
-export class ApiFailure extends Error {
-  constructor(
-    /** HTTP status; 0 where the server did not answer. */
-    readonly status: number,
-    detail: string,
-    readonly problems: readonly Problem[] = [],
-    /** For 412: what the server has now. */
-    readonly current?: StoredProfile,
-    /** Whether nobody knows what became of a change, since the database was lost while it was saved. */
-    readonly isUnknown = false,
-  ) {
-    super(detail);
-  }
-}
-
 /** What became of a picture: it is in the library now, or one of its name was there. */
 type Stored = { picture: LibraryPicture } | { existing: LibraryPicture };
+
+export { ApiFailure } from './api-failure';
 
 /** The server's API, /api/v1. Every call errors with an ApiFailure. */
 @Injectable({ providedIn: 'root' })
@@ -349,15 +336,4 @@ function atSameHost(origin: string): string {
   const url = new URL(origin);
   url.hostname = location.hostname;
   return url.origin;
-}
-
-function asFailure(error: HttpErrorResponse): Observable<never> {
-  const body = (typeof error.error === 'object' && error.error !== null ? error.error : {}) as {
-    detail?: string;
-    problems?: Problem[];
-    current?: StoredProfile;
-    outcome?: string;
-  };
-  const detail = error.status === 0 ? 'The server does not answer.' : (body.detail ?? `The server answered ${error.status}.`);
-  return throwError(() => new ApiFailure(error.status, detail, body.problems, body.current, body.outcome === 'unknown'));
 }

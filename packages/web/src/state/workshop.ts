@@ -258,7 +258,7 @@ export const saveDraft = createEffect(
       exhaustMap(([, { profileId, draft, revision }]) =>
         api.saveDraft(profileId!, draft, revision).pipe(
           map((profile) => WorkshopActions.saved({ profile })),
-          catchError((failure: ApiFailure) =>
+          catchError((failure: ApiFailure<StoredProfile>) =>
             of(
               failure.status === 412 && failure.current !== undefined
                 ? WorkshopActions.conflictFound({ current: failure.current })

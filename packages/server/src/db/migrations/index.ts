@@ -4,6 +4,7 @@ import { payloadsAndAssets } from './0003-payloads-and-assets';
 import { libraryAndWriting } from './0004-library-and-writing';
 import { styleFiles } from './0005-style-files';
 import { jobsSizesAndKeys } from './0006-jobs-sizes-and-keys';
+import { site } from './0007-site';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -14,4 +15,5 @@ export const MIGRATIONS: readonly Migration[] = [
   libraryAndWriting,
   styleFiles,
   jobsSizesAndKeys,
+  site,
 ];

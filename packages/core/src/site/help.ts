@@ -1,0 +1,38 @@
+import { cleanWithoutLedger } from '../markup/clean';
+import { compileRules } from '../markup/compile';
+import type { CompiledRules } from '../markup/compiled';
+import { PROFILE_FORMAT } from '../profile/schema';
+import { resolveProfile } from '../profile/resolve';
+
+/** The narrow profile by which help is written: words, lists and links. */
+export const HELP_PROFILE = {
+  format: PROFILE_FORMAT,
+  name: 'Help',
+  markup: {
+    elements: {
+      p: {},
+      strong: {},
+      em: {},
+      b: { outcome: 'rename', to: 'strong' },
+      i: { outcome: 'rename', to: 'em' },
+      ul: {},
+      ol: {},
+      li: {},
+      br: {},
+      a: { attributes: { href: { test: 'url' } }, forced: { rel: { value: 'noopener', when: 'always' } } },
+    },
+    urls: { schemes: { href: ['https', 'http', 'mailto'] } },
+  },
+} as const;
+
+let rules: CompiledRules | null = null;
+
+/** Help as it may be shown: what its narrow profile does not keep is gone. */
+export function cleanHelp(html: string): string {
+  if (rules === null) {
+    const resolution = resolveProfile('help', () => structuredClone(HELP_PROFILE) as never);
+    if (!resolution.ok) throw new Error('The profile of help does not resolve.');
+    rules = compileRules(resolution.resolved);
+  }
+  return cleanWithoutLedger(html, rules);
+}

@@ -1,0 +1,188 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  checkSite,
+  cleanHelp,
+  compileRules,
+  SITE_CHECKS,
+  siteJsonSchema,
+  siteSchema,
+  whatAuthorsCanDo,
+  type CanDoPart,
+  type ComparedSide,
+  type JsonObject,
+  type Site,
+} from '../src/index';
+import { DEMO, DEMO_PROFILES, demoHouse, demoProfile, profileOf } from './support';
+
+const DOCS = join(__dirname, '..', '..', '..', 'docs');
+
+describe('what authors can do', () => {
+  const said = (markup: JsonObject, part: CanDoPart, letters = {}): string | undefined => {
+    const resolved = profileOf(markup);
+    return whatAuthorsCanDo(resolved, compileRules(resolved), letters).find((one) => one.part === part)?.sentence;
+  };
+  const link = (test: JsonObject, schemes: string[] = ['https']): JsonObject => ({
+    elements: { a: { attributes: { href: { test: 'url', ...test } } } },
+    urls: { schemes: { href: schemes } },
+  });
+
+  test.each<[string, JsonObject, CanDoPart, string | undefined]>([
+    ['levels of headings', { elements: { h2: {}, h3: {} } }, 'headings', 'Headings of levels 2 and 3.'],
+    ['no heading', { elements: { p: {} } }, 'headings', undefined],
+    ['words', { elements: { strong: {}, em: {}, sub: {} } }, 'words', 'Bold, italic and lowered.'],
+    ['words that become others', { elements: { b: { outcome: 'rename', to: 'strong' }, strong: {} } }, 'words', 'Bold.'],
+    ['words alone', { elements: { p: {} } }, 'words', 'Words alone, without bold or italic.'],
+    ['what is missing', { elements: { p: {}, ul: {}, li: {} } }, 'lists', 'Bulleted lists. No headings, tables, pictures or links.'],
+    [
+      'pictures',
+      { elements: { img: { attributes: { src: { test: 'url', hosts: ['pictures.example'] }, width: { test: 'integer', max: 640 } } } } },
+      'pictures',
+      'Pictures up to 640 px wide, from pictures.example.',
+    ],
+    ['links to anywhere', link({}, ['https', 'mailto']), 'links', 'Links to any page and mail addresses.'],
+    [
+      'links to a host',
+      { ...link({ hosts: ['harbour.example'] }), urls: { relative: false } },
+      'links',
+      'Links to pages of harbour.example.',
+    ],
+    ['links of the site alone', link({}, []), 'links', 'Links to pages of this site.'],
+    [
+      'frames',
+      { elements: { iframe: { attributes: { src: { test: 'url', hosts: ['cams.example'] } } } } },
+      'frames',
+      'Frames from cams.example.',
+    ],
+    ['a paste of which nothing stays', { elements: { p: {} } }, 'paste', 'What you paste loses everything but its words.'],
+    [
+      'a paste',
+      { elements: { p: {}, ul: {}, li: {}, b: {} } },
+      'paste',
+      'What you paste loses its colours and fonts; lists and bold stay.',
+    ],
+    ['a limit of the rules', { elements: { p: {} }, limits: { letters: 240 } }, 'length', 'At most 240 letters.'],
+  ])('%s', (_what, markup, part, sentence) => expect(said(markup, part)).toBe(sentence));
+
+  test.each([
+    [{ to: 160 }, 'At most 160 letters.'],
+    [{ from: 40, to: 160 }, 'From 40 to 160 letters.'],
+    [{ from: 40 }, 'At least 40 letters.'],
+  ])('the expected length of a field: %j', (letters, sentence) => expect(said({ elements: { p: {} } }, 'length', letters)).toBe(sentence));
+
+  test('house limits count as well: what they refuse is not promised', () => {
+    const resolved = demoProfile('notices-desk');
+    const bare = { ...demoHouse(), markup: { ...demoHouse().markup, elements: { p: {} } } };
+    const sentences = whatAuthorsCanDo(resolved, compileRules(resolved, { house: bare }));
+    expect(sentences.map(({ part }) => part)).not.toContain('headings');
+    expect(sentences.find(({ part }) => part === 'lists')?.sentence).toBe('No headings, lists, tables, pictures or links.');
+  });
+});
+
+describe('help', () => {
+  test.each([
+    ['<p>Say <b>when</b>. <a href="/a">More</a></p>', '<p>Say <strong>when</strong>. <a href="/a" rel="noopener">More</a></p>'],
+    ['<h2>Title</h2><img src=x onerror=alert(1)><script>x</script>', 'Title'],
+    ['<a href="javascript:x">a</a>', 'a'],
+  ])('is cleaned by its narrow profile: %s', (html, clean) => expect(cleanHelp(html)).toBe(clean));
+});
+
+describe('checks of a site', () => {
+  const house = demoHouse();
+  const profiles = new Map(
+    DEMO_PROFILES.map((id): [string, ComparedSide] => {
+      const resolved = demoProfile(id);
+      return [id, { profile: resolved.profile, rules: compileRules(resolved, { house }), name: resolved.profile.name }];
+    }),
+  );
+  const site = siteSchema.parse({
+    format: 'typikon-site/1',
+    roles: [
+      { id: 'desk', label: 'Communications' },
+      { id: 'office', label: 'Duty office' },
+    ],
+    types: [
+      {
+        id: 'notice',
+        label: 'Notice',
+        pageKind: 'notice',
+        fields: [
+          { key: 'body', title: 'Notice', help: { short: 'What, where, when.' } },
+          { key: 'lead', title: 'Lead', help: { short: 'One sentence.' } },
+        ],
+      },
+    ],
+    assignments: [{ roles: '*', types: '*', fields: '*', profiles: ['notices-desk'] }],
+  });
+  const found = (change: (site: Site) => void): string[] => {
+    const copy = structuredClone(site);
+    change(copy);
+    return checkSite({ site: copy, profiles, house }).map(({ check, sentence, pointer }) => `${check} ${pointer} ${sentence}`);
+  };
+  const reached = new Set<string>();
+
+  test('a site without faults has no findings', () => expect(found(() => undefined)).toEqual([]));
+  test.each<[string, (site: Site) => void, string[]]>([
+    [
+      'a field of nobody',
+      (copy) => (copy.assignments[0]!.fields = ['body']),
+      ['field-of-nobody /types/0/fields/1 Nobody may write in “Lead” of Notice: no statement fits any role.'],
+    ],
+    [
+      'a statement that never wins',
+      (copy) => copy.assignments.push({ roles: ['desk'], types: '*', fields: ['lead'], profiles: ['reply'] }),
+      ['statement-never-reached /assignments/1 Statement 2 never wins: wherever it fits, statement 1 comes first.'],
+    ],
+    [
+      'a statement that fits nothing',
+      (copy) => copy.assignments.unshift({ roles: ['desk'], types: '*', fields: ['gone'], profiles: ['reply'] }),
+      ['statement-never-reached /assignments/0 Statement 1 fits no field of any content type.'],
+    ],
+    [
+      'a profile that is not there',
+      (copy) => copy.assignments[0]!.profiles.push('gone'),
+      [
+        'profile-gone /assignments/0/profiles/1 Statement 1 gives the profile “gone”, which is not there or has mistakes: nothing can be written with it.',
+      ],
+    ],
+    [
+      'roles that take each other’s content',
+      (copy) => copy.assignments.unshift({ roles: ['office'], types: '*', fields: ['body'], profiles: ['story-desk'] }),
+      [
+        'roles-that-eat /types/0/fields/0 Duty office take what Communications may write in “Notice” of Notice: table.',
+        'roles-that-eat /types/0/fields/0 Communications take what Duty office may write in “Notice” of Notice: cite, q, figure.',
+      ],
+    ],
+    [
+      'two fields called the same',
+      (copy) => (copy.types[0]!.fields[1]!.title = 'notice '),
+      ['repeated-title /types/0/fields/1/title Two fields of Notice are called “notice ”: authors cannot tell them apart.'],
+    ],
+    [
+      'a field that nothing explains',
+      (copy) => (copy.types[0]!.fields[0]!.help.short = ''),
+      ['field-without-help /types/0/fields/0/help Nothing explains “Notice” of Notice to its authors.'],
+    ],
+    [
+      'help that is too long',
+      (copy) => (copy.types[0]!.fields[0]!.help.short = 'x'.repeat(141)),
+      [
+        'help-too-long /types/0/fields/0/help/short The help of “Notice” has 141 letters; beside a field 140 are read. The rest can open in place.',
+      ],
+    ],
+  ])('%s', (_what, change, findings) => {
+    expect(found(change).sort()).toEqual(findings.sort());
+    for (const finding of findings) reached.add(finding.split(' ')[0]!);
+  });
+  test('every check was met above', () => expect([...reached].sort()).toEqual(SITE_CHECKS.map(({ id }) => id).sort()));
+
+  test('the demo has faults that are worth finding, and no others', () => {
+    const demo = siteSchema.parse(JSON.parse(readFileSync(join(DEMO, 'site.json'), 'utf8')));
+    const findings = checkSite({ site: demo, profiles, house });
+    expect(new Set(findings.map(({ check }) => check))).toEqual(new Set(['field-of-nobody', 'statement-never-reached', 'roles-that-eat']));
+    expect(findings.length).toBeLessThan(12);
+  });
+});
+
+test('the committed JSON Schema is that of the format', () =>
+  expect(JSON.parse(readFileSync(join(DOCS, 'site.schema.json'), 'utf8'))).toEqual(siteJsonSchema()));

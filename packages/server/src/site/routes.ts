@@ -1,0 +1,72 @@
+import { contract, PERSON_HEADER } from '@typikon/api';
+import type { Json } from '@typikon/core';
+import type { Sequelize } from 'sequelize';
+import { actingAs, actingPerson, refusalOf, type Acting } from '../auth/acting';
+import { problem } from '../problem';
+import { etagOf, matches } from '../routes/entity-tags';
+import { router } from '../routes/shared';
+import { SiteService } from './service';
+
+const asJson = (site: object) => site as Record<string, unknown>;
+
+/** Content types, fields and help, roles and people, and who writes where with what. */
+export function site(sequelize: Sequelize, committing: () => void) {
+  const service = new SiteService(sequelize, committing);
+  return router()
+    .openapi(contract.readSite, async (context) => {
+      const stored = await service.read();
+      const refusal = refusalOf(context, contract.readSite, stored.site);
+      if (refusal !== null) return refusal as never;
+      context.header('ETag', etagOf(stored.revision));
+      return context.json(asJson(stored.site), 200);
+    })
+    .openapi(contract.saveSite, async (context) => {
+      const { site: before } = await service.current();
+      const refusal = refusalOf(context, contract.saveSite, before);
+      if (refusal !== null) return refusal as never;
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the site that was edited.') as never;
+      const result = await service.save(context.req.valid('json') as Json, (revision) => matches(ifMatch, revision));
+      switch (result.is) {
+        case 'saved':
+          context.header('ETag', etagOf(result.stored.revision));
+          return context.json(asJson(result.stored.site), 200);
+        case 'mistaken':
+          return problem(context, 422, result.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join('; '), {
+            problems: result.problems,
+          }) as never;
+        case 'outdated':
+          return problem(context, 412, 'Somebody else has changed the site since you opened it. Nothing of yours was saved.', {
+            current: result.current,
+          }) as never;
+        case 'in-use':
+          return problem(context, 409, `${result.detail} Nothing was saved.`) as never;
+      }
+    })
+    .openapi(contract.whyThisProfile, async (context) => {
+      const { site: now } = await service.current();
+      const refusal = refusalOf(context, contract.whyThisProfile, now);
+      if (refusal !== null) return refusal as never;
+      const question = context.req.valid('query');
+      const answer = await service.why(question);
+      if (answer === null)
+        return problem(context, 404, `There is no field "${question.field}" of a content type "${question.type}".`) as never;
+      return context.json({ ...answer, choices: [...answer.choices], beaten: [...answer.beaten] }, 200);
+    })
+    .openapi(contract.whoActs, async (context) => {
+      const { site: now } = await service.current();
+      const refusal = refusalOf(context, contract.whoActs, now);
+      if (refusal !== null) return refusal as never;
+      const told = ({ id, label, roles, rights }: Acting) => ({
+        id,
+        label,
+        roles: now.roles.filter((role) => roles.includes(role.id)).map((role) => ({ id: role.id, label: role.label })),
+        rights: [...rights],
+      });
+      const acting = actingPerson(now, context.req.header(PERSON_HEADER));
+      return context.json(
+        { acting: acting == null ? null : told(acting), people: now.people.map((person) => told(actingAs(now, person))) },
+        200,
+      );
+    });
+}

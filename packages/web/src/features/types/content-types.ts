@@ -1,0 +1,94 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatMenuModule } from '@angular/material/menu';
+import { MatTableModule } from '@angular/material/table';
+import { Router, RouterLink } from '@angular/router';
+import type { ContentType } from '@typikon/core';
+import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { libraryFeature } from '../../state/library';
+import { SiteStore } from '../../state/site';
+import { Confirm, type Question } from '../../ui/confirm';
+import { TitleLine } from '../../ui/title-line';
+import { TypeIcon } from '../../ui/type-icon';
+import { SiteState } from '../../ui/site-state';
+import { TypeDialog, type TypeQuestion } from './type-dialog';
+
+/** The kinds of content that there are: what each is made of, where it is published, and who writes it. */
+@Component({
+  selector: 'ty-content-types',
+  imports: [MatButtonModule, MatFormFieldModule, MatInputModule, MatMenuModule, MatTableModule, RouterLink, SiteState, TitleLine, TypeIcon],
+  templateUrl: './content-types.html',
+  styleUrl: './content-types.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ContentTypes {
+  protected readonly site = inject(SiteStore);
+  private readonly dialog = inject(MatDialog);
+  private readonly router = inject(Router);
+  private readonly kinds = inject(Store).selectSignal(libraryFeature.selectPageKinds);
+  protected readonly filter = signal('');
+  protected readonly columns = ['label', 'fields', 'kind', 'writers', 'more'];
+  protected readonly rows = computed(() => {
+    const kinds = new Map(this.kinds().map(({ id, name }) => [id, name]));
+    const assignments = this.site.assignments();
+    const wanted = this.filter().trim().toLowerCase();
+    return this.site
+      .types()
+      .map((type, at) => ({
+        type,
+        at,
+        fields: type.fields.map(({ title }) => title).join(', '),
+        kind: kinds.get(type.pageKind) ?? type.pageKind,
+        writers: this.site
+          .roles()
+          .filter(({ id }) => type.fields.some(({ key }) => assignments.why({ roles: [id], type: type.id, field: key }).profile !== null))
+          .map(({ label }) => label),
+      }))
+      .filter(({ type, fields }) => `${type.label} ${type.description} ${fields}`.toLowerCase().includes(wanted));
+  });
+
+  protected async make(from: ContentType | null): Promise<void> {
+    const data: TypeQuestion = { from };
+    const made = await firstValueFrom(
+      this.dialog.open<TypeDialog, TypeQuestion, ContentType>(TypeDialog, { data, width: '480px' }).afterClosed(),
+    );
+    if (made === undefined) return;
+    this.site.change('', (site) => ({ ...site, types: [...site.types, made] }));
+    await this.router.navigate(['/types', made.id]);
+  }
+
+  protected move(at: number, by: number): void {
+    this.site.change('', (site) => {
+      const types = [...site.types];
+      const [type] = types.splice(at, 1);
+      types.splice(at + by, 0, type!);
+      return { ...site, types };
+    });
+  }
+
+  /** Takes a type away, with what statements say of it. */
+  protected async remove({ id, label, fields }: ContentType): Promise<void> {
+    const data: Question = {
+      title: `Take “${label}” away?`,
+      text: `Its ${fields.length === 1 ? 'field goes' : `${fields.length} fields go`} with it, and who writes them. Nothing is lost before you save.`,
+      answers: [
+        { value: 'no', label: 'Leave it' },
+        { value: 'yes', label: 'Take it away', isMain: true },
+      ],
+    };
+    const answer = await firstValueFrom(this.dialog.open<Confirm, Question, string>(Confirm, { data, width: '440px' }).afterClosed());
+    if (answer !== 'yes') return;
+    this.site.change('', (site) => ({
+      ...site,
+      types: site.types.filter((type) => type.id !== id),
+      assignments: site.assignments.flatMap((statement) => {
+        const types = statement.types === '*' ? ('*' as const) : statement.types.filter((type) => type !== id);
+        return types.length === 0 ? [] : [{ ...statement, types }];
+      }),
+    }));
+  }
+}

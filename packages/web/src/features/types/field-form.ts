@@ -1,0 +1,134 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { NonNullableFormBuilder, ReactiveFormsModule } from '@angular/forms';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatSelectModule } from '@angular/material/select';
+import { RouterLink } from '@angular/router';
+import { FIELD_KINDS, fieldSchema, type Field } from '@typikon/core';
+import { Store } from '@ngrx/store';
+import { libraryFeature } from '../../state/library';
+import { SiteStore } from '../../state/site';
+import { KIND_WORDS } from './kind-words';
+
+/** Help beside a field that is longer than this is not read, in letters. */
+export const LONG_HELP = 140;
+
+/** The settings of one field. */
+@Component({
+  selector: 'ty-field-form',
+  imports: [MatCheckboxModule, MatFormFieldModule, MatInputModule, MatSelectModule, ReactiveFormsModule, RouterLink],
+  templateUrl: './field-form.html',
+  styleUrl: './field-form.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class FieldForm {
+  readonly type = input.required<string>();
+  readonly field = input.required<Field>();
+  private readonly site = inject(SiteStore);
+  private readonly names = inject(Store).selectSignal(libraryFeature.selectNames);
+  protected readonly kinds = FIELD_KINDS.map((kind) => ({ kind, words: KIND_WORDS[kind] }));
+  protected readonly longHelp = LONG_HELP;
+  private readonly build = inject(NonNullableFormBuilder);
+  protected readonly form = this.build.group({
+    title: '',
+    kind: this.build.control<Field['kind']>('rich'),
+    short: '',
+    long: '',
+    link: '',
+    example: '',
+    needed: false,
+    titleHidden: false,
+    from: this.build.control<number | null>(null),
+    to: this.build.control<number | null>(null),
+    choices: '',
+    linksWithin: '',
+    picturesFrom: '',
+    picturesInto: '',
+  });
+  /** Who writes here with what, each answer once. */
+  protected readonly writers = computed(() => {
+    const [assignments, names] = [this.site.assignments(), this.names()];
+    const answers = new Map<string, { profile: string; roles: string[]; statement: number | null }>();
+    for (const { id, label } of this.site.roles()) {
+      const { profile, statement } = assignments.why({ roles: [id], type: this.type(), field: this.field().key });
+      if (profile === null) continue;
+      const key = `${profile} ${statement}`;
+      const answer = answers.get(key);
+      if (answer === undefined) answers.set(key, { profile: names.get(profile) ?? profile, roles: [label], statement });
+      else answer.roles.push(label);
+    }
+    return [...answers.values()];
+  });
+
+  constructor() {
+    effect(() => {
+      const field = this.field();
+      untracked(() => this.show(field));
+    });
+    this.form.valueChanges.pipe(takeUntilDestroyed()).subscribe(() => this.take());
+  }
+
+  private show({ title, kind, help, needed, titleHidden, letters, choices, linksWithin, picturesFrom, picturesInto }: Field): void {
+    const value = {
+      ...help,
+      title,
+      kind,
+      needed,
+      titleHidden,
+      from: letters.from ?? null,
+      to: letters.to ?? null,
+      choices: choices.join('\n'),
+      linksWithin,
+      picturesFrom,
+      picturesInto,
+    };
+    // What is being typed is not written over by what it came to.
+    const now = this.form.getRawValue();
+    if (JSON.stringify({ ...now, choices: lines(now.choices) }) !== JSON.stringify({ ...now, ...value, choices: lines(value.choices) }))
+      this.form.patchValue(value, { emitEvent: false });
+    this.form.controls.title.setErrors(null);
+  }
+
+  private take(): void {
+    const value = this.form.getRawValue();
+    const field = this.field();
+    const number = (of: number | null): number | undefined => (of === null || !Number.isInteger(of) || of < 0 ? undefined : of);
+    const [from, to] = [number(value.from), number(value.to)];
+    const next = fieldSchema.safeParse({
+      ...field,
+      title: value.title,
+      kind: value.kind,
+      help: { short: value.short, long: value.long, link: value.link, example: value.example },
+      needed: value.needed,
+      titleHidden: value.titleHidden,
+      letters: { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) },
+      choices: lines(value.choices),
+      linksWithin: value.linksWithin,
+      picturesFrom: value.picturesFrom,
+      picturesInto: value.picturesInto,
+    });
+    for (const control of Object.values(this.form.controls)) control.setErrors(null);
+    if (next.success) {
+      this.site.changeField(`field ${this.type()} ${field.key}`, this.type(), field.key, () => next.data);
+      return;
+    }
+    for (const { path, message } of next.error.issues) {
+      const name = (path[0] === 'help' ? path[1] : path[0] === 'letters' ? 'to' : path[0]) as keyof typeof this.form.controls;
+      this.form.controls[name]?.setErrors({ said: message });
+      this.form.controls[name]?.markAsTouched();
+    }
+  }
+
+  protected said(name: keyof typeof this.form.controls): string {
+    const { errors } = this.form.controls[name];
+    return errors === null ? '' : `This ${String(errors['said'] ?? 'is not right')}.`;
+  }
+}
+
+const lines = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
