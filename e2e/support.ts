@@ -168,18 +168,18 @@ async function clickFor(element: ElementHandle<HTMLElement>): Promise<void> {
 
 /** Lets a page wait for the element that is to be used, which may still be on its way. */
 function waitForWhatIsUsed(page: Page): void {
-  const { select, type, focus } = page;
+  const [select, type, focus] = [page.select.bind(page), page.type.bind(page), page.focus.bind(page)];
   page.select = async (selector, ...values) => {
     await page.waitForSelector(selector);
-    return select.call(page, selector, ...values);
+    return select(selector, ...values);
   };
   page.type = async (selector, ...rest) => {
     await page.waitForSelector(selector);
-    return type.call(page, selector, ...rest);
+    return type(selector, ...rest);
   };
   page.focus = async (selector) => {
     await page.waitForSelector(selector);
-    return focus.call(page, selector);
+    return focus(selector);
   };
 }
 

@@ -59,17 +59,6 @@ const VIEWS = [
     },
   },
   {
-    name: 'let-through',
-    path: '/profiles/story-desk',
-    ready: '.entry',
-    async prepare(page) {
-      await page.click('.entry .sentence');
-      await page.waitForSelector('.entry.on .act button');
-      await page.click('.entry.on .act button');
-      await page.waitForSelector('ty-let-through-dialog ty-changes-table');
-    },
-  },
-  {
     name: 'workshop-paste',
     path: '/profiles/notices-desk',
     ready: '.entry',
@@ -108,21 +97,6 @@ const VIEWS = [
     },
   },
   {
-    name: 'workshop-tasks',
-    path: '/profiles/notices-desk',
-    ready: '.entry',
-    async prepare(page) {
-      await page.click('#chapter-tab-toolbar');
-      await page.waitForSelector('.parts');
-      await page.click('.parts button:nth-of-type(2)');
-      await page.waitForSelector('[data-task=embed] input');
-      await page.click('[data-task=embed] input');
-      await page.click('#bench-tab-author');
-      await page.waitForSelector('.widths button:nth-of-type(2)');
-      await page.click('.widths button:nth-of-type(2)');
-    },
-  },
-  {
     name: 'workshop-surface',
     path: '/profiles/notices-desk',
     ready: '.entry',
@@ -142,14 +116,6 @@ const VIEWS = [
       await page.click('[data-button=picture]');
       await page.waitForSelector('.te-pictures button');
       await page.click('.te-pictures button:nth-of-type(5)');
-    },
-  },
-  {
-    name: 'workshop-page',
-    path: '/profiles/story-desk',
-    ready: '.entry',
-    async prepare(page) {
-      await page.click('#bench-tab-page');
     },
   },
   {
@@ -178,6 +144,17 @@ const VIEWS = [
     },
   },
   { name: 'site', path: '/site/old-tansy-back', ready: 'ty-site iframe' },
+  { name: 'content-type', path: '/types/story/teaser', ready: 'ty-author-sight typikon-editor .te-frame' },
+  {
+    name: 'who-writes',
+    path: '/writing',
+    ready: 'ty-assignment-grid tr.mat-mdc-row',
+    async prepare(page) {
+      await page.evaluate(() => document.querySelector('ty-assignment-grid .cell').click());
+      await page.waitForSelector('.list .fault');
+    },
+  },
+  { name: 'compare', path: '/compare?from=story-desk&to=notices-desk', ready: '.list li' },
 ];
 
 main(async () => {
@@ -200,7 +177,8 @@ main(async () => {
   });
   const browser = await puppeteer.launch(chromiumOptions(join(work, 'browser')));
   mkdirSync(at('docs/screenshots'), { recursive: true });
-  for (const { name, path, ready, prepare } of VIEWS) {
+  const wanted = process.argv.slice(2);
+  for (const { name, path, ready, prepare } of VIEWS.filter((view) => wanted.length === 0 || wanted.includes(view.name))) {
     const context = await browser.createBrowserContext();
     const page = await context.newPage();
     await page.goto(`http://localhost:${port}${path}`, { waitUntil: 'networkidle0' });

@@ -6,6 +6,7 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import { createApp } from '../src/app';
 import { migrate } from '../src/db/migrate';
 import { SettingHistoryModel } from '../src/db/models';
+import { apiDescription } from '../src/description';
 import { seedDemo } from '../src/seed/demo';
 import { freshDatabase } from './database';
 
@@ -131,7 +132,7 @@ describe('the site', () => {
 });
 
 describe('why this profile', () => {
-  const why = async (query: string) => (await (await request(`/site/assignment?${query}`)).json()) as unknown;
+  const why = async (query: string) => (await (await request(`/site/assignment?${query}`)).json());
   test('names the statement that won and those it beat', async () => {
     expect(await why('roles=communications-desk&type=story&field=teaser')).toEqual({
       profile: 'ferry-note',
@@ -203,4 +204,9 @@ describe('who acts', () => {
       await fresh.drop();
     }
   });
+});
+
+test('the committed description of the API is the one that the server gives', async () => {
+  const committed = JSON.parse(readFileSync(join(DEMO, '..', 'docs', 'openapi.json'), 'utf8')) as unknown;
+  expect(committed).toEqual(await apiDescription());
 });

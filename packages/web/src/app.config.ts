@@ -11,7 +11,7 @@ import * as bench from './state/bench';
 import { benchFeature } from './state/bench';
 import { libraryFeature, loadLibrary } from './state/library';
 import { PROOF_WORKER } from './state/proof-runner';
-import { SITE_WORKER } from './state/site-findings';
+import { SITE_WORKER } from './state/site-worker';
 import { SPELLING_WORKER } from './state/spelling';
 import { keepBackup, saveDraft, workshopFeature } from './state/workshop';
 

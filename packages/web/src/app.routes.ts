@@ -31,6 +31,11 @@ export const routes: Routes = [
     title: 'Who writes with what · Typikon',
   },
   {
+    path: 'compare',
+    loadComponent: () => import('./features/compare/compare-page').then((m) => m.ComparePage),
+    title: 'Two profiles · Typikon',
+  },
+  {
     path: 'house-limits',
     loadComponent: () => import('./features/house/house-limits').then((m) => m.HouseLimitsPage),
     title: 'House limits · Typikon',

@@ -1,19 +1,26 @@
 /// <reference lib="webworker" />
-import { checkSite, compileRules, resolveProfile, type ComparedSide } from '@typikon/core';
-import type { SiteAnswer, SiteRequest } from './state/site-messages';
+import { checkSite, compareRules, compileRules, resolveProfile, type ComparedSide } from '@typikon/core';
+import type { ProfilesRequest, SiteAnswer, SiteRequest } from './state/site-messages';
 
 /** Profiles are compiled once for each state of all of them. */
 let kept: { key: string; profiles: ReadonlyMap<string, ComparedSide> } | null = null;
 
 addEventListener('message', ({ data }: MessageEvent<SiteRequest>) => {
-  const { number, site, house } = data;
+  const { number, house } = data;
   const key = JSON.stringify([data.profiles, house]);
   if (kept?.key !== key) kept = { key, profiles: compiled(data) };
-  const findings = checkSite({ site, profiles: kept.profiles, ...(house === null ? {} : { house }) });
-  postMessage({ number, findings } satisfies SiteAnswer);
+  const { profiles } = kept;
+  if (data.kind === 'check') {
+    const findings = checkSite({ site: data.site, profiles, ...(house === null ? {} : { house }) });
+    postMessage({ number, findings } satisfies SiteAnswer);
+    return;
+  }
+  const [from, to] = [profiles.get(data.from), profiles.get(data.to)];
+  const lines = from === undefined || to === undefined ? [] : compareRules(from, to, house ?? undefined);
+  postMessage({ number, lines } satisfies SiteAnswer);
 });
 
-function compiled({ profiles, house }: SiteRequest): ReadonlyMap<string, ComparedSide> {
+function compiled({ profiles, house }: ProfilesRequest): ReadonlyMap<string, ComparedSide> {
   const documents = new Map(profiles.map(({ id, document }) => [id, document]));
   const sides = new Map<string, ComparedSide>();
   for (const id of documents.keys()) {

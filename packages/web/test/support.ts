@@ -62,7 +62,7 @@ export function demoLibrary(): Library {
     documents: [],
     house: json('house-limits.json') as HouseLimits,
     houseRevision: 1,
-    roles: (json('site.json') as unknown as Site).roles.map(({ id, label }): Role => ({ id, name: label })),
+    roles: (json('site.json') as Site).roles.map(({ id, label }): Role => ({ id, name: label })),
     census: {
       documents: 4,
       elements: { p: 7, u: 3, h1: 2, iframe: 1 },

@@ -221,13 +221,15 @@ class KnownContests {
   private readonly next = new Map<IndexedRule, KnownContests>();
   private readonly here = new Map<string, readonly Contest[]>();
 
+  /** What is known of the rules so far with one more. */
+  private behind(rule: IndexedRule): KnownContests {
+    let step = this.next.get(rule);
+    if (step === undefined) this.next.set(rule, (step = new KnownContests()));
+    return step;
+  }
+
   of(matching: readonly (readonly [IndexedRule, Specificity])[], key: string, decide: () => readonly Contest[]): readonly Contest[] {
-    let at: KnownContests = this;
-    for (const [indexed] of matching) {
-      let step = at.next.get(indexed);
-      if (step === undefined) at.next.set(indexed, (step = new KnownContests()));
-      at = step;
-    }
+    const at = matching.reduce((from, [indexed]) => from.behind(indexed), this as KnownContests);
     let contests = at.here.get(key);
     if (contests === undefined) {
       at.here.set(key, (contests = decide()));

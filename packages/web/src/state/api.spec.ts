@@ -93,7 +93,7 @@ describe('a save of which the server does not know what became', () => {
     expect(await limits).toMatchObject({ houseRevision: 3 });
 
     const sheet = { id: 'site', purpose: '', media: '', css: 'p{}', revision: 1 };
-    const styles = firstValueFrom(api.changeStyleFiles({ note: '', stylesheets: [sheet] } as never));
+    const styles = firstValueFrom(api.changeStyleFiles({ note: '', stylesheets: [sheet] }));
     refuse(server.expectOne('/api/v1/style-files/changes'), 503, { detail: 'It is not known.', outcome: 'unknown' });
     jest.advanceTimersByTime(1000);
     server.expectOne('/api/v1/style-files').flush({ stylesheets: [{ ...sheet, css: 'a{}' }], pageKinds: [] });

@@ -1,13 +1,14 @@
-import type { HouseLimits, JsonObject, Site, SiteFinding } from '@typikon/core';
+import type { ComparisonLine, HouseLimits, JsonObject, Site, SiteFinding } from '@typikon/core';
 
-/** What the worker is asked: to test a site with all profiles as they are stored. */
-export interface SiteRequest {
-  number: number;
-  site: Site;
+/** All profiles as they are stored, and the limits above them. */
+export interface ProfilesRequest {
   profiles: { id: string; document: JsonObject }[];
   house: HouseLimits | null;
 }
-export interface SiteAnswer {
-  number: number;
-  findings: SiteFinding[];
-}
+
+/** What the worker is asked: to test a site, or to compare two profiles. */
+export type SiteRequest = { number: number } & (
+  ({ kind: 'check'; site: Site } & ProfilesRequest) | ({ kind: 'compare'; from: string; to: string } & ProfilesRequest)
+);
+
+export type SiteAnswer = { number: number } & ({ findings: SiteFinding[] } | { lines: ComparisonLine[] });

@@ -12,7 +12,7 @@ import {
   type Statement,
 } from '@typikon/core';
 import { firstValueFrom } from 'rxjs';
-import { ApiFailure } from './api-failure';
+import type { ApiFailure } from './api-failure';
 import { ContractClient } from './contract-client';
 
 interface SiteState {

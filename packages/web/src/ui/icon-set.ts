@@ -5,7 +5,7 @@ let loaded: Promise<ReadonlyMap<string, IconNode>> | null = null;
 
 export function iconSet(): Promise<ReadonlyMap<string, IconNode>> {
   loaded ??= import('lucide').then(
-    ({ icons }) => new Map(Object.entries(icons).map(([name, node]): [string, IconNode] => [inWords(name), node as IconNode])),
+    ({ icons }) => new Map(Object.entries(icons).map(([name, node]): [string, IconNode] => [inWords(name), node])),
   );
   return loaded;
 }

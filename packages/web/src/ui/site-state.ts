@@ -14,7 +14,7 @@ import { SiteStore } from '../state/site';
     }
     <button mat-button type="button" [disabled]="!site.canUndo()" (click)="site.undo()">Undo</button>
     <button mat-button type="button" [disabled]="!site.canRedo()" (click)="site.redo()">Redo</button>
-    <button mat-stroked-button type="button" [disabled]="!site.isChanged() || site.isSaving()" (click)="site.save()">Save</button>
+    <button mat-flat-button type="button" [disabled]="!site.isChanged() || site.isSaving()" (click)="site.save()">Save</button>
   `,
   styles: `
     :host {

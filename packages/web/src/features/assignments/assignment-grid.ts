@@ -33,13 +33,8 @@ interface Cell {
           <th mat-header-cell *matHeaderCellDef>{{ role.label }}</th>
           <td mat-cell *matCellDef="let row">
             @if (row.cells[role.id]; as cell) {
-              <button
-                type="button"
-                class="cell"
-                (click)="point(cell)"
-                [attr.aria-label]="role.label + ', ' + row.title + ': ' + cell.profile"
-              >
-                {{ cell.profile }}
+              <button type="button" class="cell" (click)="point(cell)">
+                <span class="ty-unseen">{{ role.label }}, {{ row.title }}: </span>{{ cell.profile }}
                 <span class="by ty-num"
                   >{{ cell.statement === null ? 'rest' : cell.statement + 1 }}{{ cell.others > 0 ? ', +' + cell.others : '' }}</span
                 >
@@ -64,13 +59,8 @@ interface Cell {
     table {
       --mat-table-header-container-height: 40px;
       --mat-table-row-item-container-height: 30px;
-      --mat-table-header-headline-size: 12px;
-      --mat-table-header-headline-weight: 500;
-      --mat-table-header-headline-color: var(--ty-soft);
-      --mat-table-header-headline-tracking: 0;
       --mat-table-header-headline-line-height: 15px;
       --mat-table-row-item-label-text-size: 12.5px;
-      --mat-table-row-item-label-text-tracking: 0;
       min-width: 100%;
     }
     th,
@@ -102,6 +92,9 @@ interface Cell {
     tr:not(.first) td {
       border-top: 0;
     }
+    th {
+      white-space: normal;
+    }
     td {
       vertical-align: bottom;
     }
@@ -110,8 +103,9 @@ interface Cell {
       border: 0;
       border-radius: 3px;
       background: none;
-      font-size: 12.5px;
+      font-size: 12px;
       text-align: left;
+      white-space: nowrap;
       cursor: pointer;
     }
     .cell:hover {

@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, CUSTOM_ELEMENTS_SCHEMA, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  CUSTOM_ELEMENTS_SCHEMA,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
@@ -156,6 +167,12 @@ export class AuthorSight {
 
   constructor() {
     defineTypikonEditor();
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    // The field whose settings are open is in view.
+    effect(() => {
+      const key = this.chosen();
+      requestAnimationFrame(() => host.querySelector(`[data-field="${key}"]`)?.scrollIntoView({ block: 'nearest' }));
+    });
   }
 
   protected fill(id: string): void {

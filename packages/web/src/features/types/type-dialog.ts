@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
+import { type AbstractControl, NonNullableFormBuilder, ReactiveFormsModule, Validators } from '@angular/forms';
 import { MatAutocompleteModule } from '@angular/material/autocomplete';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
@@ -53,10 +53,10 @@ export class TypeDialog {
   protected readonly form = inject(NonNullableFormBuilder).group({
     label: [
       this.question.changed?.label ?? (this.question.from === null ? '' : `${this.question.from.label}, a copy`),
-      [Validators.required, Validators.maxLength(120)],
+      [(control: AbstractControl) => Validators.required(control), Validators.maxLength(120)],
     ],
     description: [this.begun?.description ?? '', Validators.maxLength(1000)],
-    pageKind: [this.begun?.pageKind ?? this.kinds()[0]?.id ?? '', Validators.required],
+    pageKind: [this.begun?.pageKind ?? this.kinds()[0]?.id ?? '', (control: AbstractControl) => Validators.required(control)],
     icon: [this.begun?.icon ?? 'file'],
     colour: [this.begun?.colour ?? TYPE_COLOURS[0]],
   });

@@ -8,6 +8,7 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
+import { SiteFindings } from '../../state/site-findings';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
@@ -32,6 +33,7 @@ export class TypePage {
   /** The key of the field, from the address. */
   readonly field = input<string>();
   protected readonly site = inject(SiteStore);
+  private readonly findings = inject(SiteFindings);
   private readonly dialog = inject(MatDialog);
   private readonly router = inject(Router);
   private readonly names = inject(Store).selectSignal(libraryFeature.selectNames);
@@ -47,6 +49,15 @@ export class TypePage {
     if (type === null) return this.site.status() === 'ready' ? 'No such content type' : '';
     const { length } = type.fields;
     return `${type.label}, ${length === 0 ? 'no field yet' : length === 1 ? 'one field' : `${length} fields`}`;
+  });
+  /** What the checks find of this type, by field. */
+  protected readonly faults = computed((): ReadonlyMap<string, readonly string[]> => {
+    const faults = new Map<string, string[]>();
+    for (const { type, field, sentence, check } of this.findings.all())
+      // That nothing explains it is said where the help would stand.
+      if (type === this.type() && field !== undefined && check !== 'field-without-help')
+        faults.set(field, [...(faults.get(field) ?? []), sentence]);
+    return faults;
   });
   /** The statements that speak of this type, with their places. */
   protected readonly statements = computed(() => {

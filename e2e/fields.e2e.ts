@@ -1,0 +1,307 @@
+import assert from 'node:assert/strict';
+import { describe, test } from 'node:test';
+import type { ElementHandle, Page } from 'puppeteer-core';
+import type { Site } from '../packages/core/src/index';
+import { axeFindings, eventually, openPage, useTypikon } from './support';
+
+const used = useTypikon();
+
+/** Drives the screens of content types and of who writes them. */
+class Fields {
+  private constructor(
+    readonly page: Page,
+    readonly mishaps: string[],
+  ) {}
+
+  static async open(path: string, ready: string): Promise<Fields> {
+    const { page, mishaps } = await openPage(used.browser);
+    page.on('dialog', (dialog) => void dialog.accept());
+    await page.emulateMediaFeatures([
+      { name: 'prefers-color-scheme', value: 'light' },
+      { name: 'prefers-reduced-motion', value: 'reduce' },
+    ]);
+    await page.goto(`${used.typikon.address}${path}`);
+    await page.waitForSelector(ready);
+    return new Fields(page, mishaps);
+  }
+
+  /** Presses the button with these words. */
+  async press(within: string, words: string): Promise<void> {
+    await eventually(
+      () =>
+        this.page.$$eval(
+          `${within} button`,
+          (nodes, begin) => {
+            const button = nodes.find((node) => (node as HTMLElement).innerText.trim().startsWith(begin) && !node.disabled);
+            (button as HTMLElement | undefined)?.click();
+            return button !== undefined;
+          },
+          words,
+        ),
+      (isPressed) => isPressed,
+      `there is no button “${words}” in ${within}`,
+    );
+  }
+  /** Chooses from a select of Material by its label; of several, each is pressed. */
+  async choose(label: string, ...options: string[]): Promise<void> {
+    await this.page.waitForSelector(`mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`);
+    await this.page.click(`mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`);
+    for (const option of options)
+      await eventually(
+        () =>
+          this.page.$$eval(
+            'mat-option',
+            (nodes, words) => {
+              const found = nodes.find((node) => (node as HTMLElement).innerText.trim() === words);
+              (found as HTMLElement | undefined)?.click();
+              return found !== undefined;
+            },
+            option,
+          ),
+        (isThere) => isThere,
+        `${label} does not offer ${option}`,
+      );
+    if ((await this.page.$('.cdk-overlay-pane mat-option')) !== null) await this.page.keyboard.press('Escape');
+    await this.page.waitForSelector('mat-option', { hidden: true });
+  }
+  async fill(field: string, text: string): Promise<void> {
+    await this.page.focus(field);
+    await this.page.$eval(field, (node) => (node as HTMLInputElement).select());
+    await this.page.keyboard.press('Backspace');
+    await this.page.keyboard.type(text);
+  }
+  texts(selector: string): Promise<string[]> {
+    return this.page.$$eval(selector, (nodes) => nodes.map((node) => (node as HTMLElement).innerText.replace(/\s+/g, ' ').trim()));
+  }
+  async save(): Promise<void> {
+    await this.press('ty-site-state', 'Save');
+    await eventually(
+      () => this.texts('ty-site-state .said'),
+      ([said]) => said === 'As it is saved',
+      'it was not saved',
+    );
+  }
+  async stored(): Promise<Site> {
+    return (await (await fetch(`${used.typikon.address}/api/v1/site`)).json()) as Site;
+  }
+}
+
+describe('content types', () => {
+  test('one is made with two fields, help and a role that writes it; its author sees it so', async () => {
+    const fields = await Fields.open('/types', 'tr.mat-mdc-row');
+    const { page } = fields;
+    assert.equal((await fields.texts('tr.mat-mdc-row')).length, 6);
+    await fields.press('ty-title-line', 'New content type');
+    await page.type('#type-label', 'Berth offer');
+    await fields.choose('type-kind', 'Notice page');
+    await fields.press('mat-dialog-container', 'Make it');
+    await page.waitForFunction(() => location.pathname === '/types/berth-offer');
+    await fields.press('.fields', 'Add a field');
+    await page.waitForSelector('#field-title');
+    await fields.fill('#field-title', 'What is offered');
+    await fields.fill('#field-short', 'Length, depth, and for how long.');
+    await page.click('mat-checkbox:first-of-type input');
+    await fields.press('.fields', 'Add a field');
+    await page.waitForFunction(() => document.querySelectorAll('a.field').length === 2);
+    await page.waitForFunction(() => document.querySelector<HTMLInputElement>('#field-title')?.value.startsWith('New field'));
+    await fields.fill('#field-title', 'Conditions');
+    await eventually(
+      () => fields.texts('a.field .title'),
+      (titles) => titles.join() === 'What is offered,Conditions',
+      'the fields are not called so',
+    );
+    // Nobody writes it yet, and that is said where it is.
+    await eventually(
+      () => fields.texts('.settings .fault'),
+      ([fault]) => fault?.includes('Nobody may write in “Conditions” of Berth offer') === true,
+      'nobody says that nobody writes here',
+    );
+    await page.click('a[href="/writing"]');
+    await page.waitForSelector('ty-assignment-grid');
+    await fields.press('.list', 'Add a statement');
+    await fields.choose('statement-who', 'Harbour masters');
+    await fields.choose('statement-where', 'Berth offer');
+    await fields.choose('statement-first', 'Notices desk');
+    await fields.save();
+    const site = await fields.stored();
+    const type = site.types.find(({ id }) => id === 'berth-offer');
+    assert.deepEqual(
+      type?.fields.map(({ title, needed, help }) => [title, needed, help.short]),
+      [
+        ['What is offered', true, 'Length, depth, and for how long.'],
+        ['Conditions', false, ''],
+      ],
+    );
+    assert.deepEqual(site.assignments.at(-1), {
+      roles: ['harbour-masters'],
+      types: ['berth-offer'],
+      fields: '*',
+      profiles: ['notices-desk'],
+    });
+    // As one of them sees it, with what the rules say of themselves.
+    await page.goto(`${used.typikon.address}/types/berth-offer`);
+    await fields.choose('Seen by', 'Ivo Stead');
+    await page.waitForSelector('ty-author-sight typikon-editor .te-frame');
+    assert.match(
+      (await fields.texts('ty-author-sight section'))[0]!,
+      /What is offered needed .*Length, depth, and for how long\..*What you can do here Headings of levels 2, 3 and 4\..*tables/,
+    );
+    await fields.choose('Seen by', 'Kit Marsh');
+    await eventually(
+      () => fields.texts('ty-author-sight .nobody'),
+      (said) => said.length === 2,
+      'somebody else may write there',
+    );
+    assert.deepEqual(fields.mishaps, []);
+  });
+
+  test('fields are put in another order by the keys, each step is taken back, and a reload finds what was not saved', async () => {
+    const fields = await Fields.open('/types/notice', 'a.field');
+    const { page } = fields;
+    const titles = () => fields.texts('a.field .title');
+    const before = await titles();
+    await page.focus('ol li:nth-child(2) a.field');
+    await page.keyboard.down('Alt');
+    await page.keyboard.press('ArrowUp');
+    await page.keyboard.up('Alt');
+    await eventually(titles, (now) => now[0] === before[1], 'the field did not move');
+    assert.match((await fields.texts('.ty-unseen[aria-live]'))[0]!, /is now number 1 of 4/);
+    await page.reload();
+    await page.waitForSelector('a.field');
+    assert.deepEqual((await titles())[0], before[1]);
+    assert.deepEqual(await fields.texts('ty-site-state .said'), ['Changed, not saved']);
+    await page.focus('ol li:nth-child(1) a.field');
+    await page.keyboard.down('Alt');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.up('Alt');
+    await eventually(titles, (now) => now.join() === before.join(), 'the field did not move back');
+    await eventually(
+      () => fields.texts('ty-site-state .said'),
+      ([said]) => said === 'As it is saved',
+      'it is not as it is saved',
+    );
+    await fields.press('ty-site-state', 'Undo');
+    await eventually(titles, (now) => now[0] === before[1], 'the step was not taken back');
+    await fields.press('ty-site-state', 'Redo');
+    await eventually(titles, (now) => now.join() === before.join(), 'the step was not made again');
+  });
+
+  test('more help opens in place, a text that is too long is told, and what was typed stays', async () => {
+    const fields = await Fields.open('/types/story/teaser', 'ty-author-sight typikon-editor .te-frame');
+    const { page } = fields;
+    await page.evaluate(() => document.querySelector<HTMLElement>('[data-field=teaser] [aria-expanded]')!.click());
+    await eventually(
+      () => fields.texts('[data-field=teaser] .long'),
+      ([long]) => long?.includes('Say what happens, where and when.') === true,
+      'no more help came',
+    );
+    const handle = (await page.waitForSelector('[data-field=teaser] .te-frame'))!;
+    const frame = await (handle as ElementHandle<HTMLIFrameElement>).contentFrame();
+    await frame.waitForSelector('[role=textbox]');
+    await frame.click('[role=textbox]');
+    await page.keyboard.type('Old Tansy is back. '.repeat(10));
+    await eventually(
+      () => fields.texts('[data-field=teaser] .mistake'),
+      ([said]) => /^This is \d+ letters too long\.$/.test(said ?? ''),
+      'nobody says that it is too long',
+    );
+    assert.match(await frame.$eval('[role=textbox]', (node) => node.textContent ?? ''), /^Old Tansy is back/);
+  });
+
+  test('what somebody else saved meanwhile is offered beside one’s own', async () => {
+    const fields = await Fields.open('/types/tender/body', '#field-title');
+    await fields.fill('#field-short', 'With its tables.');
+    const theirs = await fields.stored();
+    theirs.people[0]!.label = 'Isa Wren, away';
+    const { status } = await fetch(`${used.typikon.address}/api/v1/site`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json', 'if-match': '*' },
+      body: JSON.stringify(theirs),
+    });
+    assert.equal(status, 200);
+    await fields.press('ty-site-state', 'Save');
+    await eventually(
+      () => fields.texts('ty-site-state .said'),
+      ([said]) => said?.includes('Somebody else has changed the site') === true,
+      'nobody was told',
+    );
+    await fields.press('ty-site-state', 'Keep mine');
+    await fields.save();
+    assert.equal((await fields.stored()).types.find(({ id }) => id === 'tender')?.fields[1]?.help.short, 'With its tables.');
+  });
+});
+
+describe('who writes with what', () => {
+  test('the probe names the statement that won and those that lost; faults stand where they are', async () => {
+    const fields = await Fields.open('/writing', 'ty-assignment-grid tr.mat-mdc-row');
+    await fields.choose('Who', 'Bea Lund');
+    await fields.choose('Content type', 'News story');
+    await fields.choose('Field', 'Body');
+    await eventually(
+      () => fields.texts('ty-assignment-probe p'),
+      ([said]) =>
+        said?.startsWith('Story desk. Statement 2 is the first that fits. Statement 9 would fit as well and comes later.') === true,
+      'the answer is another one',
+    );
+    assert.deepEqual(await fields.texts('li.won .place'), ['2']);
+    assert.deepEqual(await fields.texts('li.beaten .place'), ['9']);
+    await eventually(
+      () => fields.texts('.list .fault'),
+      (faults) =>
+        faults.some((fault) => fault.includes('Statement 8 never wins')) &&
+        faults.some((fault) => /Harbour masters take what .* figure/.test(fault)),
+      'the faults are not marked',
+    );
+    // Moved up, the statement wins.
+    await fields.page.focus('ol li:nth-child(8) .say');
+    for (let n = 0; n < 5; n++) {
+      await fields.page.keyboard.down('Alt');
+      await fields.page.keyboard.press('ArrowUp');
+      await fields.page.keyboard.up('Alt');
+      await eventually(
+        () => fields.page.evaluate(() => (document.activeElement as HTMLElement).innerText.trim().split(/\s/)[0]!),
+        (place) => place === String(7 - n),
+        'the focus did not follow',
+      );
+    }
+    await eventually(
+      () => fields.texts('.list .fault'),
+      (faults) => !faults.some((fault) => fault.includes('never wins')),
+      'it still never wins',
+    );
+    assert.deepEqual(fields.mishaps, []);
+  });
+
+  test('two profiles are compared, each line with its proof', async () => {
+    const fields = await Fields.open('/compare?from=story-desk&to=notices-desk', '.list li');
+    const sentences = await fields.texts('.list .sentence');
+    assert.ok(sentences.some((sentence) => sentence.startsWith('<table>: Story desk takes the tag away')));
+    await fields.press('header', 'Notices desk keeps');
+    await eventually(
+      () => fields.texts('.list .sentence'),
+      (now) => now.length > 0 && now.length < sentences.length,
+      'all lines are shown still',
+    );
+    const [witness, one, other] = await fields.texts('.proof pre');
+    assert.ok(witness?.includes('<table>') && !one?.includes('<table>') && other?.includes('<table>'));
+    await fields.choose('The other profile', 'Story desk');
+    await eventually(
+      () => fields.texts('.empty'),
+      ([said]) => said?.includes('treat all markup alike') === true,
+      'a profile differs from itself',
+    );
+  });
+});
+
+describe('axe finds nothing in the screens of fields, light or dark', () => {
+  for (const [path, ready] of [
+    ['/types', 'tr.mat-mdc-row'],
+    ['/types/story/body', 'ty-author-sight typikon-editor .te-frame'],
+    ['/writing', 'ty-assignment-grid tr.mat-mdc-row'],
+    ['/compare?from=story-desk&to=tender-desk', '.list li'],
+  ] as const)
+    test(path, async () => {
+      const { page } = await Fields.open(path, ready);
+      assert.deepEqual(await axeFindings(page), []);
+    });
+});
