@@ -16,6 +16,7 @@ import {
   type Json,
   type JsonObject,
   type PageKind,
+  type Site,
 } from '@typikon/core';
 import { provideStore, Store } from '@ngrx/store';
 import { ProfileEdit } from '../src/features/workshop/edit';
