@@ -295,7 +295,7 @@ describe('typikon compare', () => {
     from.forEach((html, at) => expect(html).not.toBe(to[at]));
   });
   test('exit code 0 and no lines for a profile beside itself; in words, each line is followed by its witness', () => {
-    expect(typikon(['compare', '--from', STORY, '--to', STORY, '--json'])).toMatchObject({ status: 0, out: '{"lines":[]}\n' });
+    expect(typikon(['compare', '--from', STORY, '--to', STORY, '--json'])).toMatchObject({ status: 0, out: '{"lines":[],"passes":[]}\n' });
     expect(typikon(['compare', '--from', STORY, '--to', profile('notices-desk'), '--house', HOUSE]).out).toMatch(
       /<table>: Story desk takes the tag away, its content stays; Notices desk leaves it as it is\.\n {4}<table>/,
     );

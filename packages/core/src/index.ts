@@ -192,7 +192,7 @@ export { siteJsonSchema } from './site/json-schema';
 export { cleanHelp, HELP_PROFILE } from './site/help';
 export { Assignments, neverWinning, type Assigning, type Assignment, type Place as AssignedPlace, type Question } from './site/assign';
 export { CAN_DO_PARTS, whatAuthorsCanDo, type CanDo, type CanDoPart } from './site/can-do';
-export { compareRules, type ComparedSide, type ComparedSubject, type ComparisonLine } from './site/compare/index';
+export { comparePasses, compareRules, type ComparedSide, type ComparedSubject, type ComparisonLine } from './site/compare/index';
 export {
   contentTypeSchema,
   FIELD_KINDS,

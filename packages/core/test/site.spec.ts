@@ -117,7 +117,9 @@ describe('checks of a site', () => {
   const found = (change: (site: Site) => void): string[] => {
     const copy = structuredClone(site);
     change(copy);
-    return checkSite({ site: copy, profiles, house }).map(({ check, sentence, pointer }) => `${check} ${pointer} ${sentence}`);
+    return checkSite({ site: copy, profiles, house, pages: new Set(['/', '/documents/thornholm']) }).map(
+      ({ check, sentence, pointer }) => `${check} ${pointer} ${sentence}`,
+    );
   };
   const reached = new Set<string>();
 
@@ -162,6 +164,18 @@ describe('checks of a site', () => {
       'a field that nothing explains',
       (copy) => (copy.types[0]!.fields[0]!.help.short = ''),
       ['field-without-help /types/0/fields/0/help Nothing explains “Notice” of Notice to its authors.'],
+    ],
+    [
+      'help that links nowhere',
+      (copy) => {
+        copy.types[0]!.fields[0]!.help.link = '/documents/thornholm#top';
+        copy.types[0]!.fields[1]!.help.link = '/documents/gone';
+        copy.types[0]!.fields[1]!.help.long = '<p><a href="https://elsewhere.example/">a</a> <a href="/lost?x=1">b</a></p>';
+      },
+      [
+        'help-link-nowhere /types/0/fields/1/help/link The help of “Lead” links to /documents/gone, and the site has no such page.',
+        'help-link-nowhere /types/0/fields/1/help/long The help of “Lead” links to /lost, and the site has no such page.',
+      ],
     ],
     [
       'help that is too long',

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { checkSite, compareRules, compileRules, resolveProfile, type ComparedSide } from '@typikon/core';
+import { checkSite, comparePasses, compareRules, compileRules, resolveProfile, type ComparedSide } from '@typikon/core';
 import type { ProfilesRequest, SiteAnswer, SiteRequest } from './state/site-messages';
 
 /** Profiles are compiled once for each state of all of them. */
@@ -11,12 +11,13 @@ addEventListener('message', ({ data }: MessageEvent<SiteRequest>) => {
   if (kept?.key !== key) kept = { key, profiles: compiled(data) };
   const { profiles } = kept;
   if (data.kind === 'check') {
-    const findings = checkSite({ site: data.site, profiles, ...(house === null ? {} : { house }) });
+    const pages = new Set(data.pages);
+    const findings = checkSite({ site: data.site, profiles, pages, ...(house === null ? {} : { house }) });
     postMessage({ number, findings } satisfies SiteAnswer);
     return;
   }
   const [from, to] = [profiles.get(data.from), profiles.get(data.to)];
-  const lines = from === undefined || to === undefined ? [] : compareRules(from, to, house ?? undefined);
+  const lines = from === undefined || to === undefined ? [] : [...compareRules(from, to, house ?? undefined), ...comparePasses(from, to)];
   postMessage({ number, lines } satisfies SiteAnswer);
 });
 

@@ -1,4 +1,4 @@
-import { compareRules, compileRules, type ComparedSide } from '@typikon/core';
+import { comparePasses, compareRules, compileRules, type ComparedSide } from '@typikon/core';
 import { readArguments, required } from '../arguments';
 import { readHouse, readProfile } from '../files';
 import { print } from '../output';
@@ -11,7 +11,7 @@ export const compareCommand: Command = {
   name: 'compare',
   usage,
   purpose:
-    'Tells what each of two profiles keeps that the other takes, computed from their rules; each line has markup that shows it. Exit code 1 says that there are lines.',
+    'Tells what each of two profiles keeps that the other takes, computed from their rules; each line has markup that shows it: cleaned by both, or pasted, for what passes do. Exit code 1 says that there are lines.',
   run(args) {
     const { values } = readArguments(
       args,
@@ -31,10 +31,12 @@ export const compareCommand: Command = {
       const resolved = readProfile(path);
       return { profile: resolved.profile, rules: compileRules(resolved, options), name: resolved.profile.name };
     };
-    const lines = compareRules(sideOf(paths.from), sideOf(paths.to), house);
-    if (values.json === true)
-      print(`${JSON.stringify({ lines: lines.map(({ subject, kept, sentence, witness }) => ({ subject, kept, sentence, witness })) })}\n`);
-    else for (const { sentence, witness } of lines) print(`${sentence}\n    ${witness.replace(/\s+/g, ' ')}\n`);
-    return lines.length > 0 ? 1 : 0;
+    const [from, to] = [sideOf(paths.from), sideOf(paths.to)];
+    const lines = compareRules(from, to, house);
+    const passes = comparePasses(from, to);
+    const written = (all: typeof lines) => all.map(({ subject, kept, sentence, witness }) => ({ subject, kept, sentence, witness }));
+    if (values.json === true) print(`${JSON.stringify({ lines: written(lines), passes: written(passes) })}\n`);
+    else for (const { sentence, witness } of [...lines, ...passes]) print(`${sentence}\n    ${witness.replace(/\s+/g, ' ')}\n`);
+    return lines.length + passes.length > 0 ? 1 : 0;
   },
 };

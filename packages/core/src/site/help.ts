@@ -19,7 +19,11 @@ export const HELP_PROFILE = {
       ol: {},
       li: {},
       br: {},
-      a: { attributes: { href: { test: 'url' } }, forced: { rel: { value: 'noopener', when: 'always' } } },
+      a: {
+        attributes: { href: { test: 'url' } },
+        required: { href: { otherwise: 'unwrap' } },
+        forced: { rel: { value: 'noopener', when: 'with-address' } },
+      },
     },
     urls: { schemes: { href: ['https', 'http', 'mailto'] } },
   },

@@ -20,13 +20,15 @@ export class SiteFindings {
     const worker = inject(SiteWorker);
     const profiles = store.selectSignal(libraryFeature.selectProfiles);
     const house = store.selectSignal(libraryFeature.selectHouse);
+    const documents = store.selectSignal(libraryFeature.selectDocuments);
     effect((onCleanup) => {
       const draft = site.draft();
       const by = { profiles: profiles().map(({ id, document }) => ({ id, document })), house: house() };
+      const pages = ['/', ...documents().map(({ id }) => `/documents/${id}`)];
       if (draft === null) return;
       let isWanted = true;
       const timer = setTimeout(() => {
-        void worker.check(draft, by).then((findings) => {
+        void worker.check(draft, pages, by).then((findings) => {
           if (isWanted) this.found.set(findings);
         });
       }, PAUSE_MS);

@@ -8,7 +8,7 @@ export interface ProfilesRequest {
 
 /** What the worker is asked: to test a site, or to compare two profiles. */
 export type SiteRequest = { number: number } & (
-  ({ kind: 'check'; site: Site } & ProfilesRequest) | ({ kind: 'compare'; from: string; to: string } & ProfilesRequest)
+  ({ kind: 'check'; site: Site; pages: string[] } & ProfilesRequest) | ({ kind: 'compare'; from: string; to: string } & ProfilesRequest)
 );
 
 export type SiteAnswer = { number: number } & ({ findings: SiteFinding[] } | { lines: ComparisonLine[] });

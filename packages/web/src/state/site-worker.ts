@@ -14,8 +14,9 @@ export class SiteWorker {
   private number = 0;
   private readonly waiting = new Map<number, (answer: SiteAnswer) => void>();
 
-  async check(site: Site, by: ProfilesRequest): Promise<SiteFinding[]> {
-    const answer = await this.ask({ kind: 'check', site, ...by });
+  /** @param pages the addresses of the site's pages */
+  async check(site: Site, pages: string[], by: ProfilesRequest): Promise<SiteFinding[]> {
+    const answer = await this.ask({ kind: 'check', site, pages, ...by });
     return 'findings' in answer ? answer.findings : [];
   }
 

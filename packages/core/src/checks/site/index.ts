@@ -1,6 +1,7 @@
 import { prepare, type SiteCheck, type SiteFinding, type SiteSurroundings } from './check';
 import { fieldOfNobody } from './field-of-nobody';
 import { fieldWithoutHelp } from './field-without-help';
+import { helpLinkNowhere } from './help-link-nowhere';
 import { helpTooLong } from './help-too-long';
 import { profileGone } from './profile-gone';
 import { repeatedTitle } from './repeated-title';
@@ -16,6 +17,7 @@ export const SITE_CHECKS: readonly SiteCheck[] = [
   repeatedTitle,
   fieldWithoutHelp,
   helpTooLong,
+  helpLinkNowhere,
 ];
 
 /** Tests a site: what is there to write, by whom, with what, and whether anybody explains it. */
