@@ -116,7 +116,7 @@ describe('a site document', () => {
   const site = {
     format: 'typikon-site/1',
     roles: [{ id: 'desk', label: 'Communications' }],
-    people: [{ id: 'ada', label: 'Ada Quill', roles: ['desk'] }],
+    people: [{ id: 'ada', label: 'Ada Merrow', roles: ['desk'] }],
     types: [{ id: 'story', label: 'Story', pageKind: 'article', fields: [{ key: 'body', title: 'Body' }] }],
     assignments: [{ roles: ['desk'], types: '*', fields: '*', profiles: ['story-desk'] }],
   };
