@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import type { Site } from '../packages/core/src/index';
-import { axeFindings, eventually, openPage, useTypikon } from './support';
+import { axeFindings, eventually, openPage, pressButton, useTypikon } from './support';
 
 const used = useTypikon();
 
@@ -25,22 +25,8 @@ class Fields {
     return new Fields(page, mishaps);
   }
 
-  /** Presses the button with these words. */
-  async press(within: string, words: string): Promise<void> {
-    await eventually(
-      () =>
-        this.page.$$eval(
-          `${within} button`,
-          (nodes, begin) => {
-            const button = nodes.find((node) => (node as HTMLElement).innerText.trim().startsWith(begin) && !node.disabled);
-            (button as HTMLElement | undefined)?.click();
-            return button !== undefined;
-          },
-          words,
-        ),
-      (isPressed) => isPressed,
-      `there is no button “${words}” in ${within}`,
-    );
+  press(within: string, words: string): Promise<void> {
+    return pressButton(this.page, within, words);
   }
   /** Chooses from a select of Material by its label; of several, each is pressed. */
   async choose(label: string, ...options: string[]): Promise<void> {

@@ -246,6 +246,24 @@ export async function eventually<T>(read: () => Promise<T>, isRight: (value: T) 
   }
 }
 
+/** Presses the first button in a place whose words begin like this, once it is there and can be pressed. */
+export async function pressButton(page: Page, place: string, words: string): Promise<void> {
+  await eventually(
+    () =>
+      page.$$eval(
+        `${place} button`,
+        (nodes, begin) => {
+          const button = nodes.find((node) => (node as HTMLElement).innerText.trim().startsWith(begin) && !node.disabled);
+          (button as HTMLElement | undefined)?.click();
+          return button !== undefined;
+        },
+        words,
+      ),
+    (isPressed) => isPressed,
+    `there is no button “${words}” in ${place}`,
+  );
+}
+
 /** Drives the workshop as a person would. */
 export class Bench {
   constructor(readonly page: Page) {}
@@ -270,22 +288,8 @@ export class Bench {
       `${selector} cannot be clicked`,
     );
   }
-  /** Presses the first button in a place whose words begin like this. */
-  async press(place: string, words: string): Promise<void> {
-    await eventually(
-      () =>
-        this.page.$$eval(
-          `${place} button`,
-          (nodes, begin) => {
-            const button = nodes.find((node) => (node as HTMLElement).innerText.trim().startsWith(begin) && !node.disabled);
-            (button as HTMLElement | undefined)?.click();
-            return button !== undefined;
-          },
-          words,
-        ),
-      (isPressed) => isPressed,
-      `there is no button “${words}” in ${place}`,
-    );
+  press(place: string, words: string): Promise<void> {
+    return pressButton(this.page, place, words);
   }
   async selectAll(): Promise<void> {
     await this.page.keyboard.down('Control');
