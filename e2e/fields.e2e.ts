@@ -73,6 +73,19 @@ class Fields {
 }
 
 describe('content types', () => {
+  test('a space typed before the screen has caught up with the word stays', async () => {
+    const { page } = await Fields.open('/types/notice', 'ty-field-form #field-title');
+    const after = await page.$eval('#field-title', async (node) => {
+      const input = node as HTMLInputElement;
+      for (const value of ['What', 'What ']) {
+        input.value = value;
+        input.dispatchEvent(new Event('input', { bubbles: true }));
+      }
+      await new Promise((done) => requestAnimationFrame(() => setTimeout(done, 100)));
+      return input.value;
+    });
+    assert.equal(after, 'What ');
+  });
   test('one is made with two fields, help and a role that writes it; its author sees it so', async () => {
     const fields = await Fields.open('/types', 'tr.mat-mdc-row');
     const { page } = fields;

@@ -70,7 +70,11 @@ export class FieldForm {
     this.form.valueChanges.pipe(takeUntilDestroyed()).subscribe(() => this.take());
   }
 
-  private show({ title, kind, help, needed, titleHidden, letters, choices, linksWithin, picturesFrom, picturesInto }: Field): void {
+  private show(field: Field): void {
+    const { title, kind, help, needed, titleHidden, letters, choices, linksWithin, picturesFrom, picturesInto } = field;
+    // What is being typed is not written over by what it came to.
+    const written = this.written(field);
+    if (written.success && JSON.stringify(written.data) === JSON.stringify(field)) return;
     const value = {
       ...help,
       title,
@@ -84,19 +88,16 @@ export class FieldForm {
       picturesFrom,
       picturesInto,
     };
-    // What is being typed is not written over by what it came to.
-    const now = this.form.getRawValue();
-    if (JSON.stringify({ ...now, choices: lines(now.choices) }) !== JSON.stringify({ ...now, ...value, choices: lines(value.choices) }))
-      this.form.patchValue(value, { emitEvent: false });
+    this.form.patchValue(value, { emitEvent: false });
     this.form.controls.title.setErrors(null);
   }
 
-  private take(): void {
+  /** The field that the form comes to: a space that was just typed at the end of the title is not in it yet. */
+  private written(field: Field): ReturnType<typeof fieldSchema.safeParse> {
     const value = this.form.getRawValue();
-    const field = this.field();
     const number = (of: number | null): number | undefined => (of === null || !Number.isInteger(of) || of < 0 ? undefined : of);
     const [from, to] = [number(value.from), number(value.to)];
-    const next = fieldSchema.safeParse({
+    return fieldSchema.safeParse({
       ...field,
       title: value.title,
       kind: value.kind,
@@ -109,6 +110,11 @@ export class FieldForm {
       picturesFrom: value.picturesFrom,
       picturesInto: value.picturesInto,
     });
+  }
+
+  private take(): void {
+    const field = this.field();
+    const next = this.written(field);
     for (const control of Object.values(this.form.controls)) control.setErrors(null);
     if (next.success) {
       this.site.changeField(`field ${this.type()} ${field.key}`, this.type(), field.key, () => next.data);
