@@ -5,6 +5,8 @@ import { Stop } from './say.mjs';
 const READY_WITHIN_MS = 60_000;
 /** The thread that answers small requests needs little; each other thread has a limit of its own (lanes/open.ts). */
 const NODE_OPTIONS = ['--max-old-space-size=256', '--max-semi-space-size=8'];
+/** For glibc: few arenas, and large buffers go back to the system as soon as they are freed, whatever came before them (mallopt(3)). */
+const ALLOCATION = { MALLOC_ARENA_MAX: '2', MALLOC_MMAP_THRESHOLD_: '131072', MALLOC_TRIM_THRESHOLD_: '131072' };
 
 /**
  * Starts the built server and waits until it answers. It ends with this process, however this process ends.
@@ -16,7 +18,7 @@ export async function startServer({ env, port, log = 'ignore', onLost = () => {}
   const child = spawn(process.execPath, [...NODE_OPTIONS, at('packages/server/dist/main.js')], {
     cwd: at('.'),
     env: {
-      MALLOC_ARENA_MAX: '2',
+      ...ALLOCATION,
       ...process.env,
       ...env,
       TYPIKON_PORT: String(port),

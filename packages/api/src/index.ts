@@ -1,4 +1,6 @@
+import * as documents from './documents';
 import * as site from './site';
+import * as texts from './texts';
 
 /** Every route of the contract, by its name. The server is held to these, the client is typed by them. */
 export const contract = {
@@ -6,8 +8,18 @@ export const contract = {
   saveSite: site.saveSite,
   whyThisProfile: site.whyThisProfile,
   whoActs: site.whoActs,
+  listDocuments: documents.listDocuments,
+  readDocument: documents.readDocument,
+  makeDocument: documents.makeDocument,
+  saveDocument: documents.saveDocument,
+  listVersions: documents.listVersions,
+  restoreVersion: documents.restoreVersion,
+  listTexts: texts.listTexts,
+  publishedTexts: texts.publishedTexts,
+  textsCensus: texts.textsCensus,
 } as const;
 
 export type Contract = typeof contract;
 export { problemSchema, type ProblemDetails } from './common';
+export { linkHeader, pageQuery } from './pages';
 export { PERSON_HEADER, RIGHT, needs } from './right';

@@ -188,6 +188,33 @@ export { declarationsIn, stylesAsCss, stylesInCss, type FoundStyle } from './sty
 export { lostOf } from './styles/kept';
 export { looksOn, StyledLooks, type StyledLook, type StyledPage } from './likeness/styled';
 export { isValueKept } from './markup/kept';
+export {
+  fieldPlaces,
+  firstPlace,
+  kindsOf,
+  longDate,
+  mainField,
+  slotContents,
+  slotNameOf,
+  titleField,
+  unfilledSlots,
+  type DocumentValues,
+  type FieldPlace,
+} from './site/places';
+export {
+  PLAIN_TEMPLATE,
+  printTemplate,
+  readTemplate,
+  REST_SLOT,
+  TEMPLATE_ELEMENTS,
+  textFrame,
+  TITLE_SLOT,
+  type AroundElement,
+  type TemplateSlot,
+} from './render/template';
+export { fitText, lostWords, moveText, type Move } from './site/move';
+export { fieldKeySchema, idFrom } from './profile/basic-schema';
+export { isEmptyValue, libraryPictures, strayLinks, valueLetters, valueProblem } from './site/value';
 export { siteJsonSchema } from './site/json-schema';
 export { cleanHelp, HELP_PROFILE } from './site/help';
 export { Assignments, neverWinning, type Assigning, type Assignment, type Place as AssignedPlace, type Question } from './site/assign';
@@ -196,7 +223,6 @@ export { comparePasses, compareRules, type ComparedSide, type ComparedSubject, t
 export {
   contentTypeSchema,
   FIELD_KINDS,
-  fieldKeySchema,
   fieldSchema,
   RIGHTS,
   SITE_FORMAT,

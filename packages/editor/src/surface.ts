@@ -1,4 +1,4 @@
-import type { PageKind, SurfaceSettings } from '@typikon/core';
+import { textFrame, type PageKind, type SurfaceSettings } from '@typikon/core';
 
 /** What the author types in: the page's own stylesheets, wrapper and width. */
 export interface Surface {
@@ -79,7 +79,7 @@ export async function frameDocument(
     document.head.append(style);
   }
   let mount: HTMLElement = document.body;
-  for (const { element, className } of pageKind.wrapper) {
+  for (const { element, className } of textFrame(pageKind).wrapper) {
     const wrapper = document.createElement(element);
     if (className !== undefined) wrapper.className = className;
     mount.append(wrapper);

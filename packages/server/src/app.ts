@@ -2,15 +2,14 @@ import { OpenAPIHono } from '@hono/zod-openapi';
 import { bodyLimit } from 'hono/body-limit';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
+import { documents } from './documents/routes';
 import { onError } from './errors';
 import { soundJson } from './json-body';
 import { forward, HEAVY_BYTES, type Choice, type Lanes, type Load } from './lanes/forward';
 import { problem } from './problem';
 import { requestLog } from './request-log';
 import { assets } from './routes/assets';
-import { content } from './routes/content';
 import { dictionary } from './routes/dictionary';
-import { documents } from './routes/documents';
 import { health } from './routes/health';
 import { house } from './routes/house';
 import { likeness } from './routes/likeness';
@@ -18,6 +17,8 @@ import { profiles } from './routes/profiles';
 import { specimens } from './routes/specimens';
 import { styleFiles } from './routes/style-files';
 import { site } from './site/routes';
+import { SiteService } from './site/service';
+import { texts } from './texts/routes';
 import { applicationHeaders, loopbackOnly } from './security';
 import { webFiles } from './web-files';
 
@@ -36,6 +37,8 @@ export interface AppOptions {
   committing?: () => void;
   /** Is called when something was stored on which it depends how pages look. */
   looksChanged?: () => void;
+  /** Is called when a request comes. */
+  asked?: () => void;
 }
 
 /** Payloads and pictures may be large; everything else is small. */
@@ -59,9 +62,8 @@ const limits = [LARGEST_SETTINGS, LARGEST_BODY, LARGEST_PAYLOAD].map(
 );
 
 /** What loads or changes contents, which may be long. */
-const CONTENTS =
-  /^\/api\/v1\/(profiles$|acting$|site$|site\/|.*\/rule-history$|style-files\b|specimens\/.|documents\/(?!census|published).)/;
-const ALL_CONTENTS = /^\/api\/v1\/documents\/(census|published)$/;
+const CONTENTS = /^\/api\/v1\/(profiles$|acting$|site$|site\/|.*\/rule-history$|style-files\b|specimens\/.|documents\/.)/;
+const ALL_CONTENTS = /^\/api\/v1\/texts\/(census|published)$/;
 
 /** Which requests are short work, and which may take long. */
 export function laneOf({ method, path, bytes }: Load): Choice {
@@ -80,10 +82,12 @@ export function createApp({
   isBehind = false,
   committing = () => undefined,
   looksChanged = () => undefined,
+  asked = () => undefined,
 }: AppOptions): OpenAPIHono {
   const app = new OpenAPIHono();
   if (!isBehind) app.use(requestLog(log), applicationHeaders(siteOrigins), loopbackOnly());
   app.use('/api/*', async (context, next) => {
+    asked();
     context.header('Cache-Control', 'no-store');
     await next();
     // Profiles, house limits, documents and style files decide together what a page looks like.
@@ -97,15 +101,16 @@ export function createApp({
   app.use('/api/*', forward('api', lanes, laneOf), soundJson());
   app.route('/api/v1', health(sequelize));
   app.route('/api/v1', profiles(sequelize, committing));
-  app.route('/api/v1', content());
+  const sites = new SiteService(sequelize, committing);
+  app.route('/api/v1', texts(sequelize, sites));
   app.route('/api/v1', likeness());
   app.route('/api/v1', styleFiles(sequelize, committing));
-  app.route('/api/v1', documents(sequelize, committing));
+  app.route('/api/v1', documents(sequelize, sites, committing));
   app.route('/api/v1', dictionary(sequelize, committing));
   app.route('/api/v1', specimens(sequelize, committing));
   app.route('/api/v1', assets(sequelize, committing));
   app.route('/api/v1', house(sequelize, committing));
-  app.route('/api/v1', site(sequelize, committing));
+  app.route('/api/v1', site(sites));
   app.get('/api/v1/settings', (context) => context.json({ siteOrigin: siteOrigins[0] }));
   app.doc31('/api/v1/openapi.json', {
     openapi: '3.1.0',
@@ -119,4 +124,4 @@ export function createApp({
 }
 
 const isOfLooks = ({ method, path }: { method: string; path: string }): boolean =>
-  method === 'PUT' || (method === 'POST' && /^\/api\/v1\/(style-files\/changes|profiles)$/.test(path));
+  method === 'PUT' || (method === 'POST' && /^\/api\/v1\/(style-files\/changes|profiles|documents|documents\/[^/]+\/restore)$/.test(path));

@@ -2,6 +2,7 @@ import type { ServerType } from '@hono/node-server';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { createApp } from './app';
+import { giveBack, Rest } from './at-rest';
 import { readConfig } from './config';
 import { connect } from './db/connection';
 import { migrate } from './db/migrate';
@@ -32,6 +33,12 @@ const runner = new JobRunner(
   log,
 );
 
+const rest = new Rest(() => {
+  giveBack();
+  // A thread that has just been ended has nothing to give back.
+  lanes.quick.run('giveBack', null).catch(() => undefined);
+});
+
 /** Figures are taken in the background; that they are asked for must never fail what was asked for before. */
 const looksChanged = (): void =>
   void queue.ask(ALL_FIGURES, 'all', PAUSE_MS).then(
@@ -46,7 +53,7 @@ async function start(): Promise<void> {
   });
   if (migrations.length > 0) log.info({ migrations }, 'database migrated');
   const site = createSite({ log, applicationOrigins, imagesDir, lanes });
-  const app = createApp({ sequelize, log, siteOrigins, webDir: config.webDir, lanes, looksChanged });
+  const app = createApp({ sequelize, log, siteOrigins, webDir: config.webDir, lanes, looksChanged, asked: rest.touch });
   servers.push(await listen(site.fetch, config.host, config.sitePort));
   servers.push(await listen(app.fetch, config.host, config.port));
   log.info({ address: `http://${config.host}:${config.port}/`, site: `http://${config.host}:${config.sitePort}/` }, 'ready');

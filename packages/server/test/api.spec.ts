@@ -97,10 +97,10 @@ describe('reading', () => {
   });
   test.each([
     ['/specimens', 27],
-    ['/documents', 42],
-    ['/documents/published', 42],
-    ['/documents/published?pageKind=news', 11],
-    ['/documents/published?profile=diary&pageKind=diary', 3],
+    ['/texts', 55],
+    ['/texts/published', 55],
+    ['/texts/published?pageKind=news', 11],
+    ['/texts/published?profile=diary&pageKind=diary', 3],
     ['/likeness/figures', 0],
   ])('%s', async (path, count) => expect(await (await request(path)).json()).toHaveLength(count));
   test('house limits', async () => expect(await (await request('/house-limits')).json()).toMatchObject({ format: 'typikon-house/1' }));
@@ -113,9 +113,9 @@ describe('reading', () => {
         '/assets',
         '/assets/folders',
         '/documents',
-        '/documents/census',
-        '/documents/published',
         '/documents/{id}',
+        '/documents/{id}/restore',
+        '/documents/{id}/versions',
         '/health',
         '/house-limits',
         '/house-limits/rule-history',
@@ -137,6 +137,9 @@ describe('reading', () => {
         '/style-files/changes',
         '/style-files/stylesheets/{id}/versions',
         '/style-files/stylesheets/{id}/versions/{revision}',
+        '/texts',
+        '/texts/census',
+        '/texts/published',
       ].map((path) => `/api/v1${path}`),
     );
   });
@@ -265,8 +268,8 @@ describe('when a rule was set', () => {
 });
 
 test('the census adds up what all stored documents hold', async () => {
-  const census = (await (await request('/documents/census')).json()) as CensusOfAll;
-  expect(census.documents).toBe(42);
+  const census = (await (await request('/texts/census')).json()) as CensusOfAll;
+  expect(census.documents).toBe(55);
   expect(census.classes['lead']).toBeGreaterThan(5);
   expect(census.elements['p']).toBeGreaterThan(20);
   expect(census.elements['iframe']).toBe(1);
@@ -319,9 +322,9 @@ describe('stylesheets and page kinds', () => {
   const sheet = async (id: string) => (await files()).stylesheets.find((one) => one.id === id)!;
   const kind = async (id: string) => (await files()).pageKinds.find((one) => one.id === id)!;
 
-  test('the demo has six kinds of page and nine stylesheets, one of them for print', async () => {
+  test('the demo has seven kinds of page and nine stylesheets, one of them for print', async () => {
     const { stylesheets, pageKinds } = await files();
-    expect(pageKinds.map(({ id }) => id)).toEqual(['article', 'diary', 'guide', 'news', 'notice', 'tender']);
+    expect(pageKinds.map(({ id }) => id)).toEqual(['article', 'card', 'diary', 'guide', 'news', 'notice', 'tender']);
     expect(stylesheets).toHaveLength(9);
     expect(stylesheets.find(({ id }) => id === 'print')).toMatchObject({ media: 'print', revision: 1 });
     expect(pageKinds[0]!.widthsPx).toEqual([1280, 768, 375]);
@@ -640,35 +643,6 @@ describe('the asset library', () => {
       body: new Uint8Array(PNG),
     });
     expect(answer.status).toBe(403);
-  });
-});
-
-describe('documents', () => {
-  const put = (id: string, html: string, revision: string | null) =>
-    request(`/documents/${id}`, { method: 'PUT', headers: revision === null ? {} : { 'if-match': `"${revision}"` }, body: { html } });
-
-  test('one is read with its markup, and stored once it was cleaned', async () => {
-    const read = await request('/documents/ferry-today');
-    expect(read.headers.get('etag')).toBe('"1"');
-    expect(await read.json()).toMatchObject({ id: 'ferry-today', profileId: 'ferry-note', revision: 1 });
-    const stored = await put('ferry-today', '<p onclick="x">Noon <script>alert(1)</script><b>only</b></p>', '1');
-    expect(stored.status).toBe(200);
-    expect(await stored.json()).toMatchObject({ html: '<p>Noon <strong>only</strong></p>', revision: 2, changes: 3 });
-    const page = await site.request('http://127.0.0.1:4711/documents/ferry-today', { headers: { host: '127.0.0.1:4711' } });
-    expect(await page.text()).toContain('<p>Noon <strong>only</strong></p>');
-  });
-  test('what it holds is counted anew', async () => {
-    const count = async () => ((await (await request('/documents/census')).json()) as CensusOfAll).elements['sup'] ?? 0;
-    const before = await count();
-    expect((await put('ferry-tomorrow', '<p>1<sup>st</sup></p>', '1')).status).toBe(200);
-    expect(await count()).toBe(before + 1);
-  });
-  test('it is not written over what somebody else stored, and not without saying what was seen', async () => {
-    expect((await put('ferry-today', '<p>x</p>', '1')).status).toBe(412);
-    expect((await put('ferry-today', '<p>x</p>', null)).status).toBe(428);
-    expect((await put('nobody', '<p>x</p>', '1')).status).toBe(404);
-    expect((await request('/documents/nobody')).status).toBe(404);
-    expect((await put('ferry-today', 'x'.repeat(5_000_000), '2')).status).toBe(413);
   });
 });
 

@@ -102,14 +102,14 @@ describe('what a caller sends', () => {
     ['another host', '/api/v1/profiles', { headers: { host: 'other.example' } }, [403]],
     ['a broken escape in the path', '/api/v1/profiles/%ff%fe', {}, [404, 422]],
     ['a NUL in the path', '/api/v1/profiles/a%00b', {}, [404, 422]],
-    ['a wrong number', '/api/v1/documents?limit=-1', {}, [422]],
-    ['too much at once', '/api/v1/documents?limit=100000000', {}, [422]],
+    ['a wrong number', '/api/v1/texts?limit=-1', {}, [422]],
+    ['too much at once', '/api/v1/texts?limit=100000000', {}, [422]],
     ['a picture that is none', '/api/v1/assets', { method: 'POST', body: 'x'.repeat(1000) }, [415]],
     ['a body that is too large', '/api/v1/profiles', json('POST', `"${'x'.repeat(1_100_000)}"`), [413]],
     [
       'markup of too many tags',
       '/api/v1/documents/orrenstrand',
-      json('PUT', JSON.stringify({ html: '<p>'.repeat(200_001) }), { 'if-match': '"1"' }),
+      json('PUT', JSON.stringify({ fields: { body: { value: '<p>'.repeat(200_001) } } }), { 'if-match': '"1"' }),
       [422],
     ],
     ['nothing that is there', '/api/v1/nothing', {}, [404]],
@@ -121,7 +121,7 @@ describe('what a caller sends', () => {
   test('how much is too much is said with numbers', async () => {
     const answer = await onApp(
       '/api/v1/documents/orrenstrand',
-      json('PUT', JSON.stringify({ html: '<p>'.repeat(300_000) }), { 'if-match': '"1"' }),
+      json('PUT', JSON.stringify({ fields: { body: { value: '<p>'.repeat(300_000) } } }), { 'if-match': '"1"' }),
     );
     expect(await isProblem(answer, [422])).toBe('The markup has about 300,000 tags; 200,000 can be cleaned at once. Nothing was saved.');
   });
@@ -138,12 +138,12 @@ describe('what a caller sends', () => {
 describe('lists', () => {
   test('come in pages that name the next one, and together are the whole', async () => {
     for (const path of [
-      '/api/v1/documents',
+      '/api/v1/texts',
       '/api/v1/specimens',
       '/api/v1/specimens/contents',
       '/api/v1/assets',
       '/api/v1/profiles',
-      '/api/v1/documents/published',
+      '/api/v1/texts/published',
     ]) {
       const whole = (await (await onApp(path)).json()) as Record<string, unknown>[];
       const found: Record<string, unknown>[] = [];
@@ -287,8 +287,8 @@ describe('a database with nothing in it', () => {
       '/profiles',
       '/specimens',
       '/specimens/contents',
-      '/documents',
-      '/documents/published',
+      '/texts',
+      '/texts/published',
       '/assets',
       '/assets/folders',
       '/roles',
@@ -296,7 +296,7 @@ describe('a database with nothing in it', () => {
     ])
       expect(await (await get(path)).json()).toEqual([]);
     expect(await (await get('/style-files')).json()).toEqual({ stylesheets: [], pageKinds: [] });
-    expect(await (await get('/documents/census')).json()).toMatchObject({ documents: 0 });
+    expect(await (await get('/texts/census')).json()).toMatchObject({ documents: 0 });
     const limits = await get('/house-limits');
     expect([limits.status, limits.headers.get('etag'), await limits.json()]).toEqual([200, '"0"', { format: 'typikon-house/1' }]);
     const bareSite = createSite({ log, applicationOrigins: [ORIGIN] });

@@ -1,7 +1,8 @@
 import { pino } from 'pino';
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { Op, QueryTypes, type Sequelize } from 'sequelize';
+import { DocumentFieldModel } from '../src/db/document-models';
 import { migrate } from '../src/db/migrate';
-import { JobModel, LikenessCountModel, LikenessFigureModel, DocumentModel } from '../src/db/models';
+import { JobModel, LikenessCountModel, LikenessFigureModel } from '../src/db/models';
 import { ALL_FIGURES, likenessJobs, ONE_FIGURE } from '../src/jobs/likeness';
 import { countLikeness, likenessInputs, type CountTask } from '../src/jobs/likeness-count';
 import { JobQueue, MOST_ATTEMPTS, type ClaimedJob } from '../src/jobs/queue';
@@ -158,10 +159,13 @@ describe('figures of likeness', () => {
     }
     return done;
   }
+  const nameOf = ({ documentId, fieldKey }: DocumentFieldModel): string => `${documentId}/${fieldKey}`;
+  const texts = ({ where = {}, order = ['documentId', 'fieldKey'] }: { where?: object; order?: string[] } = {}) =>
+    DocumentFieldModel.findAll({ where: { profileId: { [Op.ne]: null }, ...where }, order });
   let counted: string[] = [];
   const usual = async (name: string, task: CountTask): Promise<unknown> => {
     if (name === 'inputs') return likenessInputs(task);
-    counted.push(task.documentId);
+    counted.push(`${task.documentId}/${task.fieldKey}`);
     return countLikeness(task);
   };
   beforeAll(() => seedDemo(sequelize, DEMO, 0));
@@ -173,31 +177,31 @@ describe('figures of likeness', () => {
     await queue.ask(ALL_FIGURES, 'all');
     const pairs = await work(usual);
     expect(pairs.length).toBeGreaterThan(3);
-    expect(counted.sort()).toEqual((await DocumentModel.findAll({ attributes: ['id'] })).map(({ id }) => id).sort());
+    expect(counted.sort()).toEqual((await texts()).map(nameOf).sort());
     const figures = await LikenessFigureModel.count();
     counted = [];
     await queue.ask(ALL_FIGURES, 'all');
     await work(usual);
     expect(counted).toEqual([]);
-    const document = (await DocumentModel.findOne())!;
-    await document.update({ html: `${document.html}<p>More</p>`, revision: document.revision + 1 });
+    const [text] = (await texts()) as [DocumentFieldModel];
+    await text.update({ value: `${text.value}<p>More</p>`, revision: text.revision + 1 });
     await queue.ask(ALL_FIGURES, 'all');
     await work(usual);
-    expect(counted).toEqual([document.id]);
+    expect(counted).toEqual([nameOf(text)]);
     expect(await LikenessFigureModel.count()).toBe(figures + 1);
   });
 
   test('a document that is too much is left out with the reason, and harms no other', async () => {
-    const [one] = (await DocumentModel.findAll({ order: ['id'] })) as [DocumentModel];
-    const { profileId, pageKindId } = one;
+    const [one] = (await texts()) as [DocumentFieldModel];
+    const [profileId, pageKindId] = [one.profileId!, one.pageKindId];
     await one.update({ revision: one.revision + 1 });
     await queue.ask(ONE_FIGURE, `${profileId} ${pageKindId}`);
     await work(async (name, task) => {
-      if (name === 'count' && task.documentId === one.id)
+      if (name === 'count' && task.documentId === one.documentId && task.fieldKey === one.fieldKey)
         throw new LaneFailure('deadline', 'It took longer than 20 seconds and was ended.');
       return usual(name, task);
     });
-    expect(await LikenessCountModel.findByPk(one.id, { raw: true })).toMatchObject({
+    expect(await LikenessCountModel.findOne({ where: { documentId: one.documentId, fieldKey: one.fieldKey }, raw: true })).toMatchObject({
       elements: 0,
       revision: one.revision,
       failure: 'It took longer than 20 seconds and was ended.',
@@ -215,35 +219,36 @@ describe('figures of likeness', () => {
 
   test('where the shortest three cannot be compared, the longer ones are told so without being tried', async () => {
     const of = { profileId: 'notices-desk', pageKindId: 'notice' };
-    const documents = await DocumentModel.findAll({ where: of, order: ['size', 'id'] });
-    expect(documents.length).toBeGreaterThan(4);
-    for (const document of documents) await document.update({ revision: document.revision + 1 });
+    const all = await texts({ where: of, order: ['size', 'documentId', 'fieldKey'] });
+    expect(all.length).toBeGreaterThan(4);
+    for (const text of all) await text.update({ revision: text.revision + 1 });
     await queue.ask(ONE_FIGURE, `${of.profileId} ${of.pageKindId}`);
     await work((name, task) => {
       if (name === 'inputs') return usual(name, task);
-      counted.push(task.documentId);
+      counted.push(`${task.documentId}/${task.fieldKey}`);
       throw new LaneFailure('deadline', 'It took longer than 20 seconds and was ended.');
     });
-    expect(counted).toEqual(documents.slice(0, 3).map(({ id }) => id));
+    expect(counted).toEqual(all.slice(0, 3).map(nameOf));
     const rows = await LikenessCountModel.findAll({ where: of, raw: true });
-    expect(rows.filter(({ failure }) => failure === 'Shorter documents could not be compared, 3 in a row.')).toHaveLength(
-      documents.length - 3,
+    expect(rows.filter(({ failure }) => failure === 'Shorter texts could not be compared, 3 in a row.')).toHaveLength(
+      all.length - 3,
     );
     expect(await LikenessFigureModel.findOne({ where: of, order: [['id', 'DESC']], raw: true })).toMatchObject({ elements: 0, alike: 0 });
     // One that was changed is tried by itself, and tells nothing of the others.
     counted = [];
-    await documents[4]!.update({ revision: documents[4]!.revision + 1 });
+    const fifth = all[4]!;
+    await fifth.update({ revision: fifth.revision + 1 });
     await queue.ask(ALL_FIGURES, 'all');
     await work(usual);
-    expect(counted).toEqual([documents[4]!.id]);
-    expect((await LikenessCountModel.findByPk(documents[4]!.id))!.failure).toBe('');
+    expect(counted).toEqual([nameOf(fifth)]);
+    expect((await LikenessCountModel.findOne({ where: { documentId: fifth.documentId, fieldKey: fifth.fieldKey } }))!.failure).toBe('');
   });
 
-  test('one that is nested deeper than browsers nest it is told as that', async () => {
-    const one = (await DocumentModel.findOne())!;
-    await one.update({ html: '<blockquote>'.repeat(600), revision: one.revision + 1, profileId: 'story-desk' });
+  test('one that is nested deeper than browsers nest it is compared as its profile flattens it', async () => {
+    const [one] = (await texts()) as [DocumentFieldModel];
+    await one.update({ value: '<blockquote>'.repeat(600), revision: one.revision + 1, profileId: 'story-desk' });
     await queue.ask(ALL_FIGURES, 'all');
     await work(usual);
-    expect((await LikenessCountModel.findByPk(one.id))!.failure).toMatch(/^$|levels deep/);
+    expect((await LikenessCountModel.findOne({ where: { documentId: one.documentId, fieldKey: one.fieldKey } }))!.failure).toBe('');
   });
 });

@@ -1,4 +1,4 @@
-import { provideHttpClient } from '@angular/common/http';
+import { provideHttpClient, withInterceptors } from '@angular/common/http';
 import { type ApplicationConfig, isDevMode, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
 import { MAT_TOOLTIP_DEFAULT_OPTIONS } from '@angular/material/tooltip';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
@@ -7,6 +7,7 @@ import { provideStore } from '@ngrx/store';
 import { provideStoreDevtools } from '@ngrx/store-devtools';
 import { routes } from './app.routes';
 import { LIKENESS_WORKER } from './features/likeness/likeness-runner';
+import { asActingPerson } from './state/acting';
 import * as bench from './state/bench';
 import { benchFeature } from './state/bench';
 import { libraryFeature, loadLibrary } from './state/library';
@@ -20,7 +21,7 @@ export const appConfig: ApplicationConfig = {
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
     provideRouter(routes, withComponentInputBinding()),
-    provideHttpClient(),
+    provideHttpClient(withInterceptors([asActingPerson])),
     provideStore({
       [libraryFeature.name]: libraryFeature.reducer,
       [workshopFeature.name]: workshopFeature.reducer,

@@ -66,6 +66,11 @@ export const routes: Routes = [
     title: 'Likeness · Typikon',
   },
   {
+    path: 'write',
+    loadComponent: () => import('./features/desk/documents-page').then((m) => m.DocumentsPage),
+    title: 'Documents · Typikon',
+  },
+  {
     path: 'write/:id',
     loadComponent: () => import('./features/desk/desk').then((m) => m.Desk),
     title: 'Write · Typikon',

@@ -2,11 +2,12 @@ import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { LibraryActions, libraryFeature } from './state/library';
+import { NameBadge } from './ui/name-badge';
 
 /** The frame: a slim index on the left, like the thumb index of a book, and the sheet. */
 @Component({
   selector: 'ty-root',
-  imports: [RouterLink, RouterLinkActive, RouterOutlet],
+  imports: [NameBadge, RouterLink, RouterLinkActive, RouterOutlet],
   templateUrl: './app.html',
   styleUrl: './app.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -21,6 +22,7 @@ export class App {
     { link: '/writing', label: 'Writers', drawing: 'M4 16l2-5 8-8 3 3-8 8-5 2zM12 5l3 3' },
     { link: '/styles', label: 'Styles', drawing: 'M4 16 9 4h2l5 12M6.500 11.500h7' },
     { link: '/specimens', label: 'Specimens', drawing: 'M8 3h4M9 3v5l-5 8h12l-5-8V3M6.500 12h7' },
+    { link: '/write', label: 'Desk', drawing: 'M3 14h14M5 14v3M15 14v3M5 14V5h7l3 3v6M8 9h4M8 11.500h4' },
     { link: '/site', label: 'Site', drawing: 'M3 4h14v12H3zM3 7h14' },
   ];
 

@@ -1,5 +1,5 @@
 /// <reference lib="webworker" />
-import { checkSite, comparePasses, compareRules, compileRules, resolveProfile, type ComparedSide } from '@typikon/core';
+import { checkSite, comparePasses, compareRules, compileRules, moveText, resolveProfile, type ComparedSide } from '@typikon/core';
 import type { ProfilesRequest, SiteAnswer, SiteRequest } from './state/site-messages';
 
 /** Profiles are compiled once for each state of all of them. */
@@ -7,6 +7,11 @@ let kept: { key: string; profiles: ReadonlyMap<string, ComparedSide> } | null = 
 
 addEventListener('message', ({ data }: MessageEvent<SiteRequest>) => {
   const { number, house } = data;
+  if (data.kind === 'move') {
+    const [from, to] = [rulesFor(data.from, data), rulesFor(data.to, data)];
+    postMessage({ number, move: to === null ? null : moveText(data.html, from ?? to, to) } satisfies SiteAnswer);
+    return;
+  }
   const key = JSON.stringify([data.profiles, house]);
   if (kept?.key !== key) kept = { key, profiles: compiled(data) };
   const { profiles } = kept;
@@ -20,6 +25,14 @@ addEventListener('message', ({ data }: MessageEvent<SiteRequest>) => {
   const lines = from === undefined || to === undefined ? [] : [...compareRules(from, to, house ?? undefined), ...comparePasses(from, to)];
   postMessage({ number, lines } satisfies SiteAnswer);
 });
+
+/** The rules of a profile for somebody's content; null where it has mistakes or is gone. */
+function rulesFor(id: string, { profiles, house, role }: ProfilesRequest & { role: string }) {
+  const documents = new Map(profiles.map((profile) => [profile.id, profile.document]));
+  const resolution = documents.has(id) ? resolveProfile(id, (other) => documents.get(other)) : null;
+  if (resolution?.ok !== true) return null;
+  return compileRules(resolution.resolved, house === null ? {} : { house, ...(role === '' ? {} : { role }) });
+}
 
 function compiled({ profiles, house }: ProfilesRequest): ReadonlyMap<string, ComparedSide> {
   const documents = new Map(profiles.map(({ id, document }) => [id, document]));

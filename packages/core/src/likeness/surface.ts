@@ -2,6 +2,7 @@ import type { MediaContext } from '../css/media';
 import type { Sheet } from '../css/stylesheet';
 import type { Surface } from '../profile/surface-schema';
 import type { PageKind } from '../render/page';
+import { textFrame } from '../render/template';
 import type { LikenessInput } from './likeness';
 
 /** The name of the profile's own editing stylesheet among the others. */
@@ -28,16 +29,17 @@ export function settingsFor(surface: Surface, surfaceKind: PageKind, page: PageK
       const sheet = find(id);
       return sheet === undefined ? [] : [{ name: fileNameOf(id), css: sheet.css, media: sheet.media }];
     });
+  const frame = textFrame(page);
   const editing: Sheet = { name: EDITING_SHEET, css: surface.editingCss };
   return {
     editor: {
       sheets: [...(surface.stylesheets === 'editing' ? [] : sheetsOf(surfaceKind)), ...(surface.stylesheets === 'page' ? [] : [editing])],
       media,
-      wrapper: surfaceKind.wrapper,
+      wrapper: textFrame(surfaceKind).wrapper,
       title: '',
       columnPx: surfaceKind.contentWidthPx,
     },
-    page: { sheets: sheetsOf(page), media, wrapper: page.wrapper, title: 'T', columnPx: null },
+    page: { sheets: sheetsOf(page), media, wrapper: frame.wrapper, title: frame.hasTitle ? 'T' : '', columnPx: null },
     editingSheets: [EDITING_SHEET],
     overrides: fileNameOf(overridesOf(page)),
   };

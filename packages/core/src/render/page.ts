@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { escapeAttribute, escapeText } from '../html/serialize';
-import { idSchema } from '../profile/schema';
+import { idSchema } from '../profile/basic-schema';
+import { PLAIN_TEMPLATE, printTemplate, readTemplate, REST_SLOT, textSlot, TITLE_SLOT } from './template';
 
 /** What may stand around content (HTML, section 4.3, and the element without meaning). */
 export const WRAPPER_ELEMENTS = ['main', 'article', 'section', 'div', 'aside', 'header', 'footer', 'nav', 'figure', 'center'] as const;
@@ -14,6 +15,14 @@ export const pageKindSchema = z.strictObject({
     .array(z.strictObject({ element: z.enum(WRAPPER_ELEMENTS), className: z.string().max(200).optional() }))
     .min(1)
     .max(12),
+  /** What stands within the wrapper: markup with slots for the fields. Without it, the title and then everything else. */
+  template: z
+    .string()
+    .max(20_000)
+    .superRefine((text, context) => {
+      for (const message of readTemplate(text).problems) context.addIssue({ code: 'custom', message });
+    })
+    .optional(),
   /** In the order in which they are loaded, none of them twice. */
   stylesheets: z.array(idSchema).refine((ids) => new Set(ids).size === ids.length, 'must name no stylesheet twice'),
   contentWidthPx: z.int().min(200).max(2000),
@@ -36,12 +45,14 @@ export type Stylesheet = z.output<typeof stylesheetSchema>;
 export interface PageContent {
   /** The page's title, plain text. */
   title: string;
-  /** Clean markup. */
-  html: string;
+  /** Clean markup for each slot of the template by its name (`slotContents`), or markup that stands where the text goes. */
+  html: string | ReadonlyMap<string, string>;
   /** The address of each stylesheet, in order, and the media query with which it is linked. */
   stylesheets: readonly { address: string; media?: string }[];
   /** BCP 47; the language of the page. */
   language?: string;
+  /** Puts something around what a slot prints. */
+  mark?: (name: string, html: string) => string;
 }
 
 /**
@@ -50,7 +61,18 @@ export interface PageContent {
  * @param kind what the page is
  * @param content clean markup and what stands around it; the title is escaped here
  */
-export function renderPage(kind: Pick<PageKind, 'wrapper'>, { title, html, stylesheets, language = 'en-GB' }: PageContent): string {
+export function renderPage(
+  kind: Pick<PageKind, 'wrapper' | 'template'>,
+  { title, html, stylesheets, language = 'en-GB', mark }: PageContent,
+): string {
+  const template = kind.template ?? PLAIN_TEMPLATE;
+  const slots =
+    typeof html === 'string'
+      ? new Map([
+          [TITLE_SLOT, escapeText(title)],
+          [textSlot(template)?.name ?? REST_SLOT, html],
+        ])
+      : html;
   const links = stylesheets
     .map(
       ({ address, media = '' }) =>
@@ -73,8 +95,7 @@ export function renderPage(kind: Pick<PageKind, 'wrapper'>, { title, html, style
 ${links}
 </head>
 <body>
-${open}<h1>${escapeText(title)}</h1>
-${html}
+${open}${printTemplate(template, slots, mark)}
 ${close}
 </body>
 </html>

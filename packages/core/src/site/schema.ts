@@ -1,15 +1,9 @@
 import * as z from 'zod';
-import { idSchema } from '../profile/basic-schema';
+import { fieldKeySchema, idSchema } from '../profile/basic-schema';
 
 export const SITE_FORMAT = 'typikon-site/1';
 
 const label = z.string().trim().min(1, 'must not be empty').max(120);
-/** A field's key is also the name of the slot that prints it. */
-export const fieldKeySchema = z
-  .string()
-  .regex(/^[a-z][a-z0-9]*([-_][a-z0-9]+)*$/, 'must be lower-case words joined by hyphens, such as "chart-corrections"')
-  .max(64);
-
 /** What a field holds. Rich text is what profiles are for; the others are plain and few, so that a document is real. */
 export const FIELD_KINDS = ['rich', 'line', 'picture', 'date', 'choice'] as const;
 
@@ -51,6 +45,7 @@ export const contentTypeSchema = z.strictObject({
   colour: z.enum(TYPE_COLOURS).default('ink'),
   description: z.string().max(1000).default(''),
   pageKind: idSchema.describe('The kind of page on which its documents are published.'),
+  alsoOn: z.array(idSchema).max(50).default([]).describe('Other kinds of page that print some of its fields, such as a card in a list.'),
   fields: z.array(fieldSchema).max(200).default([]),
 });
 

@@ -1,5 +1,6 @@
 import { Sequelize, Transaction } from 'sequelize';
 import type { Config } from '../config';
+import { defineDocumentModels } from './document-models';
 import { defineModels } from './models';
 import { defineSiteModels } from './site-models';
 
@@ -25,5 +26,6 @@ export function connect({ host, port, name, user, password }: Config['database']
   });
   defineModels(sequelize);
   defineSiteModels(sequelize);
+  defineDocumentModels(sequelize);
   return sequelize;
 }

@@ -1,4 +1,4 @@
-import type { Census, Expectation, Json, JsonObject, PageKind, payloadSchema } from '@typikon/core';
+import type { Expectation, Json, JsonObject, PageKind, payloadSchema } from '@typikon/core';
 import { DataTypes, Model, type CreationOptional, type InferAttributes, type InferCreationAttributes, type Sequelize } from 'sequelize';
 import type { z } from 'zod';
 
@@ -101,30 +101,13 @@ export class LikenessFigureModel extends Model<InferAttributes<LikenessFigureMod
   declare takenAt: CreationOptional<Date>;
 }
 
-/** A stored document of the site, with its markup as it was saved over the years. */
-export class DocumentModel extends Model<InferAttributes<DocumentModel>, InferCreationAttributes<DocumentModel>> {
-  declare id: string;
-  declare title: string;
-  declare contentType: string;
-  declare profileId: string;
-  declare pageKindId: string;
-  declare html: string;
-  /** The role of the person who stored it; house limits may except it. Empty for none. */
-  declare role: CreationOptional<string>;
-  /** What it holds, counted when it is stored. */
-  declare census: Census;
-  /** How long the markup is, in bytes of UTF-8. */
-  declare size: CreationOptional<number>;
-  /** Counts the saves; the entity tag. */
-  declare revision: CreationOptional<number>;
-}
-
-/** What the comparison of the editor with the page came to for one document. */
+/** What the comparison of the editor with the page came to for one text. */
 export class LikenessCountModel extends Model<InferAttributes<LikenessCountModel>, InferCreationAttributes<LikenessCountModel>> {
   declare documentId: string;
+  declare fieldKey: string;
   declare profileId: string;
   declare pageKindId: string;
-  /** Of the document that was compared. */
+  /** Of the text that was compared. */
   declare revision: number;
   /** A digest of the rules, settings and stylesheets by which it was compared. */
   declare inputs: string;
@@ -260,24 +243,10 @@ export function defineModels(sequelize: Sequelize): void {
     },
     { ...plain, tableName: 'likeness_figures' },
   );
-  DocumentModel.init(
-    {
-      id: id(),
-      title: text(200),
-      contentType: text(60),
-      profileId: text(64),
-      pageKindId: text(64),
-      html: longText(),
-      role: { ...text(64), defaultValue: '' },
-      census: json(),
-      size: { ...number(), defaultValue: 0 },
-      revision: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 1 },
-    },
-    { ...plain, tableName: 'documents' },
-  );
   LikenessCountModel.init(
     {
       documentId: id(),
+      fieldKey: id(),
       profileId: text(64),
       pageKindId: text(64),
       revision: number(),
@@ -307,11 +276,6 @@ export function defineModels(sequelize: Sequelize): void {
   AssetModel.beforeSave((asset) => {
     if (asset.changed('bytes')) asset.size = asset.bytes.length;
   });
-  const sizeOfDocument = (document: DocumentModel): void => {
-    if (document.changed('html')) document.size = Buffer.byteLength(document.html);
-  };
-  DocumentModel.beforeSave(sizeOfDocument);
-  DocumentModel.beforeBulkCreate((documents) => documents.forEach(sizeOfDocument));
   SpecimenModel.beforeSave((specimen) => {
     if (specimen.changed('payload')) specimen.size = Buffer.byteLength(JSON.stringify(specimen.payload));
   });

@@ -43,6 +43,7 @@ export class ContentTypeModel extends Model<InferAttributes<ContentTypeModel>, I
   declare pageKindId: string;
   declare position: number;
   declare fields?: NonAttribute<FieldModel[]>;
+  declare places?: NonAttribute<TypePlaceModel[]>;
 }
 
 export class FieldModel extends Model<InferAttributes<FieldModel>, InferCreationAttributes<FieldModel>> {
@@ -51,6 +52,13 @@ export class FieldModel extends Model<InferAttributes<FieldModel>, InferCreation
   declare position: number;
   /** All that the site document says of the field, but for its key. */
   declare definition: Omit<Field, 'key'>;
+}
+
+/** Another kind of page that prints parts of a type's documents. */
+export class TypePlaceModel extends Model<InferAttributes<TypePlaceModel>, InferCreationAttributes<TypePlaceModel>> {
+  declare typeId: string;
+  declare pageKindId: string;
+  declare position: number;
 }
 
 /** One statement of who writes where with which profile; what it names stands in tables of its own. */
@@ -118,6 +126,7 @@ export function defineSiteModels(sequelize: Sequelize): void {
     { ...plain, tableName: 'content_types' },
   );
   FieldModel.init({ typeId: id(), key: id(), position: number(), definition: json() }, { ...plain, tableName: 'fields' });
+  TypePlaceModel.init({ typeId: id(), pageKindId: id(), position: number() }, { ...plain, tableName: 'type_places' });
   StatementModel.init(
     { position: numberKey(), allRoles: flag(), allTypes: flag(), allFields: flag() },
     { ...plain, tableName: 'statements' },
@@ -134,6 +143,7 @@ export function defineSiteModels(sequelize: Sequelize): void {
   PersonModel.hasMany(PersonRoleModel, { as: 'roles', foreignKey: 'personId' });
   PersonRoleModel.belongsTo(SiteRoleModel, { foreignKey: 'roleId' });
   ContentTypeModel.hasMany(FieldModel, { as: 'fields', foreignKey: 'typeId' });
+  ContentTypeModel.hasMany(TypePlaceModel, { as: 'places', foreignKey: 'typeId' });
   ContentTypeModel.belongsTo(PageKindModel, { foreignKey: 'pageKindId' });
   StatementModel.hasMany(StatementRoleModel, { as: 'roles', foreignKey: 'statement' });
   StatementModel.hasMany(StatementTypeModel, { as: 'types', foreignKey: 'statement' });

@@ -11,18 +11,20 @@ import {
   type LikenessInput,
   type PageKind,
 } from '@typikon/core';
-import { DocumentModel, LikenessCountModel, PageKindModel, ProfileModel, SettingModel, StylesheetModel } from '../db/models';
+import { DocumentFieldModel } from '../db/document-models';
+import { LikenessCountModel, PageKindModel, ProfileModel, SettingModel, StylesheetModel } from '../db/models';
 import { rulesOf } from '../rules';
 
-/** Documents of a profile that are published on a kind of page. */
+/** Texts of a profile that show first on a kind of page. */
 export interface Pair {
   profileId: string;
   pageKindId: string;
 }
 
-/** A document that is to be compared, and the digest of what it is compared by. */
+/** A text that is to be compared, and the digest of what it is compared by. */
 export interface CountTask extends Pair {
   documentId: string;
+  fieldKey: string;
   inputs: string;
 }
 
@@ -52,17 +54,17 @@ async function settingsOf({ profileId, pageKindId }: Pair): Promise<{ inputs: st
   return { inputs: digest([settings, resolution.resolved.profile, house.ok ? house.house : null]), settings };
 }
 
-/** The digest of all that a pair's figures follow from, but for the documents. */
+/** The digest of all that a pair's figures follow from, but for the texts. */
 export async function likenessInputs(pair: Pair): Promise<string | null> {
   return (await settingsOf(pair))?.inputs ?? null;
 }
 
 /**
- * Compares one document and stores what it came to; one that cannot be compared is stored with the reason.
+ * Compares one text and stores what it came to; one that cannot be compared is stored with the reason.
  *
  * @returns whether it could be compared, or need not be any more
  */
-export async function countLikeness({ documentId, profileId, pageKindId, inputs }: CountTask): Promise<boolean> {
+export async function countLikeness({ documentId, fieldKey, profileId, pageKindId, inputs }: CountTask): Promise<boolean> {
   if (kept?.inputs !== inputs || kept.uses >= MOST_USES) {
     const found = await settingsOf({ profileId, pageKindId });
     // What changed meanwhile has asked for the job again.
@@ -70,11 +72,15 @@ export async function countLikeness({ documentId, profileId, pageKindId, inputs 
     kept = { inputs, counter: new LikenessCounter(found.settings), uses: 0 };
   }
   kept.uses++;
-  const document = await DocumentModel.findByPk(documentId, { attributes: ['html', 'role', 'revision'], raw: true });
-  if (document === null) return true;
-  const row = { documentId, profileId, pageKindId, revision: document.revision, inputs };
+  const text = await DocumentFieldModel.findOne({
+    where: { documentId, fieldKey },
+    attributes: ['value', 'role', 'revision'],
+    raw: true,
+  });
+  if (text === null) return true;
+  const row = { documentId, fieldKey, profileId, pageKindId, revision: text.revision, inputs };
   try {
-    const { elements, alike, causes } = kept.counter.count(cleanWithoutLedger(document.html, await rulesOf(profileId, document.role)));
+    const { elements, alike, causes } = kept.counter.count(cleanWithoutLedger(text.value, await rulesOf(profileId, text.role)));
     const short = causes.map((cause) => digest(cause).slice(0, 16));
     await LikenessCountModel.upsert({ ...row, elements, alike, causes: short, failure: '' });
     return true;

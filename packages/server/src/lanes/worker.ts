@@ -3,6 +3,7 @@ import { setPriority } from 'node:os';
 import { Piscina, transferableSymbol, valueSymbol } from 'piscina';
 import { pino } from 'pino';
 import { createApp } from '../app';
+import { giveBack as collect } from '../at-rest';
 import { connect } from '../db/connection';
 import { countLikeness, likenessInputs } from '../jobs/likeness-count';
 import { createSite } from '../standins/site';
@@ -40,6 +41,9 @@ export const inputs = likenessInputs;
 
 /** Counts how alike one document is in the editor and on the page, and stores it. */
 export const count = countLikeness;
+
+/** Gives memory back that this thread does not need while nothing is asked. */
+export const giveBack = (): void => collect();
 
 /** A value whose bytes go over to the other thread instead of being copied. */
 function moved<Value extends object>(value: Value, bytes: ArrayBuffer | null): Value {

@@ -1,18 +1,10 @@
-import { z } from '@hono/zod-openapi';
+import { linkHeader, pageQuery } from '@typikon/api';
 import type { Context } from 'hono';
 
 /** So much stored content is answered with at once, in bytes, or one piece of it where that alone is longer. */
 export const MOST_BYTES = 1024 * 1024;
 
-/** Long lists come in pages; an answer that is not the last names the next one in its `Link` header (RFC 8288, `rel="next"`). */
-export const pageQuery = (most: number) => ({
-  limit: z.coerce.number().int().min(1).max(most).default(most).describe('The most entries in one answer.'),
-  after: z.string().max(200).optional().describe('The id of the last entry of the page before; the `Link` header has it.'),
-});
-
-export const linkHeader = {
-  Link: { schema: { type: 'string' as const }, description: 'The next page, with `rel="next"` (RFC 8288); absent on the last.' },
-};
+export { linkHeader, pageQuery };
 
 /**
  * One page of rows that were asked for with one more than the page holds.

@@ -2,9 +2,13 @@ import { createRoute, z } from '@hono/zod-openapi';
 import { cssMistakes, idSchema, pageKindSchema, stylesheetSchema, type PageKind } from '@typikon/core';
 import type { Context } from 'hono';
 import { col, fn, type Sequelize, type Transaction } from 'sequelize';
-import { DocumentModel, PageKindModel, ProfileModel, StylesheetHistoryModel, StylesheetModel } from '../db/models';
+import { DocumentModel } from '../db/document-models';
+import { PageKindModel, ProfileModel, StylesheetHistoryModel, StylesheetModel } from '../db/models';
+import { ContentTypeModel } from '../db/site-models';
 import { inTransaction } from '../db/transaction';
+import { placeFields } from '../documents/repository';
 import { problem } from '../problem';
+import { loadSite } from '../site/repository';
 import { failure, json, router } from './shared';
 
 const storedSheet = stylesheetSchema.extend({ revision: z.int() }).openapi('Stylesheet');
@@ -179,12 +183,18 @@ async function store({ note, stylesheets, pageKinds, removed }: z.output<typeof 
     expect('page kind', id, seen, stored?.revision);
     const documents = await DocumentModel.count({ where: { pageKindId: id }, transaction });
     if (documents > 0) throw new Refusal(409, `${documents} stored documents are pages of the kind "${id}". It stays.`);
+    const types = await ContentTypeModel.findAll({ include: ['places'], transaction });
+    const using = types.find(({ pageKindId, places = [] }) => pageKindId === id || places.some((place) => place.pageKindId === id));
+    if (using !== undefined)
+      throw new Refusal(409, `Documents of the content type “${using.label}” show on the page kind "${id}". It stays.`);
     const profiles = (await ProfileModel.findAll({ transaction })).filter(
       ({ document }) => (document['surface'] as { pageKind?: unknown } | undefined)?.pageKind === id,
     );
     if (profiles.length > 0) throw new Refusal(409, `The surface of the profile "${profiles[0]!.id}" stands on the page kind "${id}".`);
     await stored?.destroy({ transaction });
   }
+  // What a template prints may show somewhere else now.
+  if (pageKinds.length > 0) await placeFields((await loadSite(transaction)).site, transaction);
   for (const { id, revision: seen } of removed.stylesheets) {
     const stored = await StylesheetModel.findByPk(id, { transaction, lock });
     expect('stylesheet', id, seen, stored?.revision);

@@ -2,7 +2,8 @@
 export interface Composed {
   id: string;
   title: string;
-  contentType: string;
+  /** The id of the content type. */
+  type: string;
   profile: string;
   pageKind: string;
   html: string;
@@ -128,7 +129,7 @@ function news(writer: Writer, number: number): Composed {
   return {
     id: `news-${String(number).padStart(4, '0')}`,
     title,
-    contentType: 'news story',
+    type: 'story',
     profile: 'story-desk',
     pageKind: 'news',
     html: lines(
@@ -174,7 +175,7 @@ function guide(writer: Writer, number: number): Composed {
   return {
     id: `guide-${String(number).padStart(4, '0')}`,
     title: `${harbour}: ${topic}`,
-    contentType: 'harbour page',
+    type: 'harbour-page',
     profile: 'story-desk',
     pageKind: 'guide',
     html: lines(
@@ -223,7 +224,7 @@ function notice(writer: Writer, number: number): Composed {
   return {
     id: `notice-${String(200 + number)}`,
     title: `Notice ${200 + number}: ${work} at ${harbour}`,
-    contentType: 'notice to mariners',
+    type: 'notice',
     profile: 'notices-desk',
     pageKind: 'notice',
     html: lines(
@@ -255,7 +256,7 @@ function ferryNote(writer: Writer, number: number): Composed {
   return {
     id: `ferry-${String(number).padStart(4, '0')}`,
     title: `${ferry}, ${writer.date()}`,
-    contentType: 'ferry note',
+    type: 'ferry-note',
     profile: 'ferry-note',
     pageKind: 'article',
     html: lines(
@@ -274,7 +275,7 @@ function tender(writer: Writer, number: number): Composed {
   return {
     id: `tender-${String(number).padStart(4, '0')}`,
     title: `Tender ${number}: ${work} at ${harbour}`,
-    contentType: 'tender',
+    type: 'tender',
     profile: 'tender-desk',
     pageKind: 'tender',
     html: lines(
@@ -309,7 +310,7 @@ function diary(writer: Writer, number: number): Composed {
   return {
     id: `diary-${String(number).padStart(4, '0')}`,
     title: `${writer.pick(DAYS)} on the ${ferry}`,
-    contentType: 'diary entry',
+    type: 'diary-entry',
     profile: 'diary',
     pageKind: 'diary',
     html: lines(

@@ -1,6 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import {
+  Assignments,
+  firstPlace,
   idSchema,
   pageKindSchema,
   parseFragment,
@@ -12,12 +14,14 @@ import {
   takeCensus,
   type Json,
   type JsonObject,
+  type PageKind,
+  type Site,
 } from '@typikon/core';
-import type { CreationAttributes, Sequelize } from 'sequelize';
+import type { CreationAttributes, Sequelize, Transaction } from 'sequelize';
 import * as z from 'zod';
+import { DocumentFieldModel, DocumentModel } from '../db/document-models';
 import {
   AssetModel,
-  DocumentModel,
   DraftHistoryModel,
   PageKindModel,
   ProfileModel,
@@ -27,11 +31,36 @@ import {
   StylesheetHistoryModel,
   StylesheetModel,
 } from '../db/models';
+import { wordsOf } from '../documents/repository';
 import { storeSite } from '../site/repository';
 import { compose, USUAL_COUNT } from './compose';
+import { intoFields, usualProfile } from './into-fields';
 import { DEMO_PICTURES, drawPicture } from './pictures';
 
 const PROFILES = ['house', 'story-desk', 'notices-desk', 'ferry-note', 'tender-desk', 'diary', 'reply'];
+
+/** Who writes which type of content in the demo. */
+const WRITERS: Readonly<Record<string, readonly string[] | undefined>> = {
+  story: ['tom-hallow', 'bea-lund'],
+  'harbour-page': ['ivo-stead', 'tom-hallow'],
+  notice: ['ned-orr', 'may-carrow'],
+  'ferry-note': ['may-carrow', 'tom-hallow'],
+  tender: ['una-pell'],
+  'diary-entry': ['kit-marsh', 'bea-lund'],
+};
+const COMPOSED_FROM = Date.UTC(2026, 8, 1, 9);
+
+/** A document of the demo, not yet in fields. */
+interface Written {
+  id: string;
+  title: string;
+  type: string;
+  profile: string;
+  pageKind: string;
+  html: string;
+  changedAt: Date;
+  changedBy: string;
+}
 
 /** So many documents are stored with one question. */
 const AT_ONCE = 200;
@@ -48,7 +77,16 @@ const specimenFile = z.array(
 /** Stylesheets as they are listed: each text stands in a file of its own. */
 const sheetFile = z.array(stylesheetSchema.omit({ css: true }));
 const documentFile = z.array(
-  z.strictObject({ id: idSchema, title: z.string(), contentType: z.string(), profile: idSchema, pageKind: idSchema, file: z.string() }),
+  z.strictObject({
+    id: idSchema,
+    title: z.string(),
+    type: idSchema,
+    profile: idSchema,
+    pageKind: idSchema,
+    file: z.string(),
+    changedBy: idSchema,
+    changedAt: z.iso.datetime(),
+  }),
 );
 
 /**
@@ -82,7 +120,6 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
 
   const pictures = await Promise.all(DEMO_PICTURES.map(async (picture) => ({ ...picture, ...(await drawPicture(picture)) })));
 
-  const rows: CreationAttributes<DocumentModel>[] = [];
   await sequelize.transaction(async (transaction) => {
     const options = { transaction };
     for (const [id, document] of documents) {
@@ -107,13 +144,48 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
       const payload = { types: texts };
       await SpecimenModel.create({ id, name, kind, notes, profileId: profile, arrives, payload, expectations }, options);
     }
-    for (const { id, title, contentType, profile, pageKind, file } of pages) {
-      const html = await text('documents', file);
-      rows.push({ id, title, contentType, profileId: profile, pageKindId: pageKind, html, census: censusOf(html) });
+    const written: Written[] = [];
+    for (const { file, changedAt, ...page } of pages)
+      written.push({ ...page, changedAt: new Date(changedAt), html: await text('documents', file) });
+    for (const [at, page] of compose(composed).entries()) {
+      const writers = WRITERS[page.type] ?? [];
+      // One a day and some hours, back from the first of September 2026.
+      const changedAt = new Date(COMPOSED_FROM - at * 29.3 * 3_600_000);
+      written.push({ ...page, changedAt, changedBy: writers[at % writers.length] ?? '' });
     }
-    for (const { profile, pageKind, ...rest } of compose(composed))
-      rows.push({ ...rest, profileId: profile, pageKindId: pageKind, census: censusOf(rest.html) });
-    for (let at = 0; at < rows.length; at += AT_ONCE) await DocumentModel.bulkCreate(rows.slice(at, at + AT_ONCE), options);
+    await storeDocuments(written, site, new Map(pageKinds.map((kind) => [kind.id, kind])), transaction);
   });
   return true;
+}
+
+async function storeDocuments(
+  written: readonly Written[],
+  site: Site,
+  kinds: ReadonlyMap<string, PageKind>,
+  transaction: Transaction,
+): Promise<void> {
+  const assignments = new Assignments(site);
+  const rows: CreationAttributes<DocumentModel>[] = [];
+  const fields: CreationAttributes<DocumentFieldModel>[] = [];
+  for (const { id, title, type: typeId, profile, pageKind, html, changedAt, changedBy } of written) {
+    const type = site.types.find((one) => one.id === typeId);
+    if (type === undefined) throw new Error(`demo: the document ${id} is of the type ${typeId}, which is not there.`);
+    const filled = intoFields(
+      type,
+      { title, html, profile },
+      usualProfile(site, (question) => assignments.why(question), typeId),
+    );
+    rows.push({ id, title, typeId, pageKindId: pageKind, createdAt: changedAt, changedAt, changedBy, words: wordsOf(title, filled) });
+    for (const { key, value, profile: by } of filled)
+      fields.push({
+        documentId: id,
+        fieldKey: key,
+        profileId: by,
+        pageKindId: firstPlace({ ...type, pageKind }, key, kinds),
+        value,
+        census: by === null ? null : censusOf(value),
+      });
+  }
+  for (let at = 0; at < rows.length; at += AT_ONCE) await DocumentModel.bulkCreate(rows.slice(at, at + AT_ONCE), { transaction });
+  for (let at = 0; at < fields.length; at += AT_ONCE) await DocumentFieldModel.bulkCreate(fields.slice(at, at + AT_ONCE), { transaction });
 }

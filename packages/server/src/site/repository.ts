@@ -13,6 +13,7 @@ import {
   StatementProfileModel,
   StatementRoleModel,
   StatementTypeModel,
+  TypePlaceModel,
 } from '../db/site-models';
 
 /** The setting whose revision counts the saves of the site, and whose history keeps every document. */
@@ -30,11 +31,11 @@ const inOrder = <Row extends { position: number }>(rows: readonly Row[] = []): R
 const named = <Row extends { position: number }>(isAll: boolean, rows: readonly Row[] | undefined, read: (row: Row) => string): Named =>
   isAll ? '*' : inOrder(rows).map(read);
 
-function byStatement<Row extends { statement: number }>(rows: readonly Row[]): Map<number, Row[]> {
-  const lists = new Map<number, Row[]>();
+function groupBy<Row, Key>(rows: readonly Row[], keyOf: (row: Row) => Key): Map<Key, Row[]> {
+  const lists = new Map<Key, Row[]>();
   for (const row of rows) {
-    const list = lists.get(row.statement);
-    if (list === undefined) lists.set(row.statement, [row]);
+    const list = lists.get(keyOf(row));
+    if (list === undefined) lists.set(keyOf(row), [row]);
     else list.push(row);
   }
   return lists;
@@ -47,14 +48,15 @@ export async function loadSite(transaction?: Transaction): Promise<StoredSite> {
   const roles = await SiteRoleModel.findAll(of);
   const people = await PersonModel.findAll({ ...of, include: ['roles'] });
   const types = await ContentTypeModel.findAll({ ...of, include: ['fields'] });
-  const statements = await StatementModel.findAll(of);
   // Each list by itself: joined, they would multiply each other.
+  const places = groupBy(await TypePlaceModel.findAll(of), ({ typeId }) => typeId);
+  const statements = await StatementModel.findAll(of);
   const [ofRoles, ofTypes, ofFields, ofProfiles] = [
     await StatementRoleModel.findAll(of),
     await StatementTypeModel.findAll(of),
     await StatementFieldModel.findAll(of),
     await StatementProfileModel.findAll(of),
-  ].map((rows) => byStatement<{ statement: number }>(rows)) as [
+  ].map((rows) => groupBy(rows as { statement: number }[], ({ statement }) => statement)) as [
     Map<number, StatementRoleModel[]>,
     Map<number, StatementTypeModel[]>,
     Map<number, StatementFieldModel[]>,
@@ -72,6 +74,7 @@ export async function loadSite(transaction?: Transaction): Promise<StoredSite> {
       colour,
       description,
       pageKind: pageKindId,
+      alsoOn: (places.get(id) ?? []).map((place) => place.pageKindId),
       fields: inOrder(fields).map(({ key, definition }) => ({ key, ...definition })),
     })),
     assignments: statements.map(({ position, allRoles, allTypes, allFields }): Statement => ({
@@ -110,6 +113,7 @@ export async function storeSite(site: Site, revision: number, transaction: Trans
   await FallbackProfileModel.destroy(none);
   await StatementModel.destroy(none);
   await FieldModel.destroy(none);
+  await TypePlaceModel.destroy(none);
   await PersonModel.destroy(none);
   await SiteRoleModel.destroy(none);
   await write(
@@ -128,6 +132,10 @@ export async function storeSite(site: Site, revision: number, transaction: Trans
   await write(
     FieldModel,
     site.types.flatMap(({ id, fields }) => fields.map(({ key, ...definition }, position) => ({ typeId: id, key, position, definition }))),
+  );
+  await write(
+    TypePlaceModel,
+    site.types.flatMap(({ id, alsoOn }) => [...new Set(alsoOn)].map((pageKindId, position) => ({ typeId: id, pageKindId, position }))),
   );
   const listed = <Row>(read: (statement: Statement) => Named, make: (statement: number, name: string, position: number) => Row): Row[] =>
     site.assignments.flatMap((one, at) => {

@@ -1,17 +1,15 @@
 import { contract, PERSON_HEADER } from '@typikon/api';
 import type { Json } from '@typikon/core';
-import type { Sequelize } from 'sequelize';
 import { actingAs, actingPerson, refusalOf, type Acting } from '../auth/acting';
 import { problem } from '../problem';
 import { etagOf, matches } from '../routes/entity-tags';
 import { router } from '../routes/shared';
-import { SiteService } from './service';
+import type { SiteService } from './service';
 
 const asJson = (site: object) => site as Record<string, unknown>;
 
 /** Content types, fields and help, roles and people, and who writes where with what. */
-export function site(sequelize: Sequelize, committing: () => void) {
-  const service = new SiteService(sequelize, committing);
+export function site(service: SiteService) {
   return router()
     .openapi(contract.readSite, async (context) => {
       const stored = await service.read();

@@ -1,6 +1,9 @@
 import { Assignments, siteSchema, type Assignment, type Json, type Problem, type Question, type Site } from '@typikon/core';
-import { ForeignKeyConstraintError, Transaction, type Sequelize } from 'sequelize';
+import { fn, ForeignKeyConstraintError, Transaction, type Sequelize } from 'sequelize';
+import { DocumentModel } from '../db/document-models';
 import { PageKindModel, ProfileModel } from '../db/models';
+import { ContentTypeModel } from '../db/site-models';
+import { placeFields } from '../documents/repository';
 import { inTransaction } from '../db/transaction';
 import { loadSite, lockSite, siteRevision, storeSite, type StoredSite } from './repository';
 
@@ -53,7 +56,10 @@ export class SiteService {
           if (!isOf(revision)) return { is: 'outdated', current: await loadSite(transaction) };
           const problems = await unknownNames(site, transaction);
           if (problems.length > 0) return { is: 'mistaken', problems };
+          const held = await heldTypes(site, transaction);
+          if (held !== '') return { is: 'in-use', detail: held };
           await storeSite(site, revision + 1, transaction);
+          await placeFields(site, transaction);
           return { is: 'saved', stored: { site, revision: revision + 1 } };
         },
         { committing: this.committing },
@@ -82,6 +88,17 @@ export class SiteService {
   }
 }
 
+/** Why a content type that would go has to stay; empty where none does. */
+async function heldTypes({ types }: Site, transaction: Transaction): Promise<string> {
+  const used = await DocumentModel.findAll({ attributes: ['typeId', [fn('COUNT', '*'), 'n']], group: ['typeId'], raw: true, transaction });
+  for (const { typeId, n } of used as unknown as { typeId: string; n: number }[]) {
+    if (types.some(({ id }) => id === typeId)) continue;
+    const label = (await ContentTypeModel.findByPk(typeId, { attributes: ['label'], raw: true, transaction }))?.label ?? typeId;
+    return `${n === 1 ? 'One document is' : `${n} documents are`} of the content type “${label}”, so it cannot go.`;
+  }
+  return '';
+}
+
 /** Profiles and kinds of page that a site names and that are not there. */
 async function unknownNames(site: Site, transaction: Transaction): Promise<Problem[]> {
   const ids = async (model: typeof ProfileModel | typeof PageKindModel): Promise<Set<string>> =>
@@ -90,6 +107,9 @@ async function unknownNames(site: Site, transaction: Transaction): Promise<Probl
   const problems: Problem[] = [];
   const tell = (pointer: string, message: string): void => void problems.push({ profile: 'site', pointer, message });
   site.types.forEach(({ pageKind }, at) => kinds.has(pageKind) || tell(`/types/${at}/pageKind`, `there is no kind of page "${pageKind}"`));
+  site.types.forEach(({ alsoOn }, at) =>
+    alsoOn.forEach((id, place) => kinds.has(id) || tell(`/types/${at}/alsoOn/${place}`, `there is no kind of page "${id}"`)),
+  );
   site.assignments.forEach(({ profiles: named }, at) =>
     named.forEach((id, place) => profiles.has(id) || tell(`/assignments/${at}/profiles/${place}`, `there is no profile "${id}"`)),
   );

@@ -1,12 +1,26 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import { cleanWithoutLedger, escapeText, pageKindSchema, renderPage, type JsonObject, type PageKind } from '@typikon/core';
+import {
+  cleanWithoutLedger,
+  escapeText,
+  fieldSchema,
+  pageKindSchema,
+  renderPage,
+  slotContents,
+  slotNameOf,
+  type JsonObject,
+  type PageContent,
+  type PageKind,
+} from '@typikon/core';
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import type { Logger } from 'pino';
 import { col, fn } from 'sequelize';
-import { AssetModel, DocumentModel, PageKindModel, StylesheetModel } from '../db/models';
+import { DocumentFieldModel, DocumentModel } from '../db/document-models';
+import { AssetModel, PageKindModel, StylesheetModel } from '../db/models';
+import { ContentTypeModel, FieldModel } from '../db/site-models';
+import { loadDocument, type StoredDocument } from '../documents/repository';
 import { onError } from '../errors';
 import { isSound, wellFormed } from '../json-body';
 import { forward, HEAVY_BYTES, type Choice, type Lanes, type Load } from '../lanes/forward';
@@ -44,30 +58,31 @@ export function createSite({ log, applicationOrigins, imagesDir, lanes, isBehind
   site.get('/', async (context) => {
     const documents = await DocumentModel.findAll({
       order: [
-        ['contentType', 'ASC'],
+        ['typeId', 'ASC'],
         ['title', 'ASC'],
       ],
-      attributes: ['id', 'title', 'contentType'],
+      attributes: ['id', 'title', 'typeId'],
       limit: MOST_LISTED,
       raw: true,
     });
-    const kinds = [...new Set(documents.map(({ contentType }) => contentType))];
-    const html = kinds
-      .map((kind) => {
+    const types = await ContentTypeModel.findAll({ order: [['position', 'ASC']], attributes: ['id', 'label'], raw: true });
+    const html = types
+      .flatMap(({ id: type, label }) => {
         const links = documents
-          .filter(({ contentType }) => contentType === kind)
+          .filter(({ typeId }) => typeId === type)
           .map(({ id, title }) => `<li><a href="/documents/${id}">${escapeText(title)}</a></li>`);
-        return `<h2>${escapeText(kind.charAt(0).toUpperCase() + kind.slice(1))}</h2><ul>${links.join('')}</ul>`;
+        return links.length === 0 ? [] : [`<h2>${escapeText(label)}</h2><ul>${links.join('')}</ul>`];
       })
       .join('\n');
     return context.html(await page(await pageKindOf('article'), 'Saltmarrow Harbours', html));
   });
   site.use('/documents/*', forward('site', lanes, laneOf));
   site.get('/documents/:id', async (context) => {
-    const document = await DocumentModel.findByPk(context.req.param('id'));
+    const document = await loadDocument(context.req.param('id'));
     if (document === null) return problem(context, 404, 'There is no such page.');
-    const html = cleanWithoutLedger(document.html, await rulesOf(document.profileId, document.role));
-    return context.html(await page(await pageKindOf(document.pageKindId), document.title, html));
+    // Parts of a document show on other kinds of page, too; one field of it can be shown where it stands.
+    const { on, field } = context.req.query();
+    return context.html(await documentPage(document, on ?? document.pageKind, field));
   });
   // A page of markup that is not stored: the bench posts a form here to see it as readers would.
   site.post(
@@ -127,14 +142,38 @@ export function createSite({ log, applicationOrigins, imagesDir, lanes, isBehind
   return site;
 }
 
+const MARKED = 'outline: 3px solid #a6301f; outline-offset: 4px';
+
+/** A document through the template of a kind of page. What stands in its fields is cleaned once more. */
+async function documentPage(document: StoredDocument, kindId: string, marked?: string): Promise<string> {
+  const kind = await pageKindOf(kindId);
+  const rows = await FieldModel.findAll({ where: { typeId: document.type }, order: [['position', 'ASC']] });
+  const fields = rows.map(({ key, definition }) => fieldSchema.parse({ key, ...definition }));
+  const values: Record<string, string> = {};
+  for (const { key, value, profile, role } of document.fields)
+    values[key] = profile === null ? value : cleanWithoutLedger(value, await rulesOf(profile, role));
+  const shown = fields.filter(({ kind: of, key }) => of === 'picture' && (values[key] ?? '') !== '').map(({ key }) => values[key]!);
+  const names = shown.map((address) => address.replace(/^\/assets\//, ''));
+  const alts = new Map(
+    (await AssetModel.findAll({ where: { name: names }, attributes: ['name', 'alt'], raw: true })).map(({ name, alt }) => [
+      `/assets/${name}`,
+      alt,
+    ]),
+  );
+  const { title } = document;
+  const html = slotContents({ fields }, kind, { title, fields: values }, (address) => alts.get(address) ?? '');
+  const slot = marked === undefined ? null : slotNameOf(marked, { fields }, kind);
+  return page(kind, title, html, (name, inside) => (name === slot ? `<div style="${MARKED}">${inside}</div>` : inside));
+}
+
 /** Pages name a stylesheet by its content, so that no reader sees an old one that a browser has kept. */
-async function page(kind: PageKind, title: string, html: string): Promise<string> {
+async function page(kind: PageKind, title: string, html: PageContent['html'], mark?: PageContent['mark']): Promise<string> {
   const sheets = new Map((await StylesheetModel.findAll({ where: { id: kind.stylesheets } })).map((sheet) => [sheet.id, sheet]));
   const stylesheets = kind.stylesheets.flatMap((id) => {
     const sheet = sheets.get(id);
     return sheet === undefined ? [] : [{ address: `/stylesheets/${id}.${contentTag(sheet.css)}.css`, media: sheet.media }];
   });
-  return renderPage(kind, { title, html, stylesheets });
+  return renderPage(kind, { title, html, stylesheets, ...(mark === undefined ? {} : { mark }) });
 }
 
 const contentTag = (css: string): string => createHash('sha256').update(css).digest('hex').slice(0, 12);
@@ -156,8 +195,8 @@ async function pageKindOf(id: string): Promise<PageKind> {
 /** Pages of long texts take their time; the size is known without loading them. */
 async function laneOf({ path, bytes }: Load): Promise<Choice> {
   const id = /^\/documents\/([^/]+)$/.exec(path)?.[1];
-  const stored = id === undefined ? null : await DocumentModel.findByPk(decoded(id), { attributes: ['size'], raw: true });
-  return Math.max(bytes, stored?.size ?? 0) > HEAVY_BYTES ? 'heavy' : 'quick';
+  const stored = id === undefined ? 0 : await DocumentFieldModel.sum('size', { where: { documentId: decoded(id) } });
+  return Math.max(bytes, Number(stored)) > HEAVY_BYTES ? 'heavy' : 'quick';
 }
 
 function decoded(part: string): string {

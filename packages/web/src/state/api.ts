@@ -21,18 +21,17 @@ import {
 import type { LibraryPicture, SameName } from '@typikon/editor';
 import { ApiFailure, asFailure } from './api-failure';
 import type {
-  DocumentSummary,
   Library,
   LikenessFigure,
-  PublishedDocument,
+  PublishedText,
   Role,
   RuleChange,
   Specimen,
-  StoredDocument,
   StoredProfile,
   StyleChanges,
   StyleFiles,
   StylesheetVersion,
+  TextSummary,
 } from './types';
 
 /** What became of a picture: it is in the library now, or one of its name was there. */
@@ -50,10 +49,10 @@ export class Api {
       profiles: this.all<StoredProfile>('profiles'),
       specimens: this.all<Specimen>('specimens/contents'),
       styleFiles: this.styleFiles(),
-      documents: this.all<DocumentSummary>('documents'),
+      texts: this.all<TextSummary>('texts'),
       limits: this.houseLimits(),
       roles: this.get<Role[]>('roles'),
-      census: this.get<Library['census']>('documents/census'),
+      census: this.get<Library['census']>('texts/census'),
       settings: this.get<{ siteOrigin: string }>('settings'),
     }).pipe(
       map(({ settings, limits, styleFiles, ...rest }) => ({
@@ -116,25 +115,6 @@ export class Api {
           })
           // Their address follows from their bytes: stored twice is stored once.
           .pipe(catchError(asFailure), sendingAgain()),
-      );
-  }
-
-  /** A stored document with its markup. */
-  document(id: string): Observable<StoredDocument> {
-    return this.get<StoredDocument>(`documents/${id}`);
-  }
-
-  /** Stores other markup in a document; what the rules change of it is counted. */
-  saveDocument(id: string, html: string, revision: number): Observable<StoredDocument & { changes: number }> {
-    return this.http
-      .put<StoredDocument & { changes: number }>(`/api/v1/documents/${id}`, { html }, { headers: { 'If-Match': `"${revision}"` } })
-      .pipe(
-        catchError(asFailure),
-        looking(
-          () => this.document(id).pipe(map((now) => ({ ...now, changes: now.html === html ? 0 : 1 }))),
-          // The rules may have changed what was sent: that somebody saved since is all that can be seen.
-          (now) => now.revision === revision + 1,
-        ),
       );
   }
 
@@ -202,9 +182,9 @@ export class Api {
     return this.get<LikenessFigure[]>('likeness/figures');
   }
 
-  /** Stored documents as they are published: all of them, or those of a profile or a page kind. */
-  published(of: { profile?: string; pageKind?: string } = {}): Observable<PublishedDocument[]> {
-    return this.all<PublishedDocument>(`documents/published?${new URLSearchParams(of)}`);
+  /** Stored texts as they are published: all of them, or those of a profile or a page kind. */
+  published(of: { profile?: string; pageKind?: string } = {}): Observable<PublishedText[]> {
+    return this.all<PublishedText>(`texts/published?${new URLSearchParams(of)}`);
   }
 
   siteWords(): Observable<string[]> {

@@ -14,3 +14,9 @@ export type AnswerOf<M extends Method, P extends PathOf<M>> =
 /** What may stand behind the question mark of a route's address. */
 export type QueryOf<M extends Method, P extends PathOf<M>> =
   RouteOf<M, P> extends { request: { query: { _input: infer Query } } } ? Query : Record<string, never>;
+
+/** What stands in the braces of a route's address. */
+export type ParametersOf<M extends Method, P extends PathOf<M>> =
+  RouteOf<M, P> extends { request: { params: { _input: infer Parameters } } }
+    ? { readonly [Name in keyof Parameters]: string }
+    : Record<string, never>;

@@ -15,7 +15,7 @@ export class EditorSurroundings {
   private readonly api = inject(Api);
   private readonly spelling = inject(SpellingDesk);
   private readonly store = inject(Store);
-  private readonly documents = this.store.selectSignal(libraryFeature.selectDocuments);
+  private readonly documents = this.store.selectSignal(libraryFeature.selectPages);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
 
   readonly services: EditorServices = {

@@ -20,7 +20,7 @@ export class SiteFindings {
     const worker = inject(SiteWorker);
     const profiles = store.selectSignal(libraryFeature.selectProfiles);
     const house = store.selectSignal(libraryFeature.selectHouse);
-    const documents = store.selectSignal(libraryFeature.selectDocuments);
+    const documents = store.selectSignal(libraryFeature.selectPages);
     effect((onCleanup) => {
       const draft = site.draft();
       const by = { profiles: profiles().map(({ id, document }) => ({ id, document })), house: house() };

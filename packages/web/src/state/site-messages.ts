@@ -1,4 +1,4 @@
-import type { ComparisonLine, HouseLimits, JsonObject, Site, SiteFinding } from '@typikon/core';
+import type { ComparisonLine, HouseLimits, JsonObject, Move, Site, SiteFinding } from '@typikon/core';
 
 /** All profiles as they are stored, and the limits above them. */
 export interface ProfilesRequest {
@@ -6,9 +6,11 @@ export interface ProfilesRequest {
   house: HouseLimits | null;
 }
 
-/** What the worker is asked: to test a site, or to compare two profiles. */
+/** What the worker is asked: to test a site, to compare two profiles, or what a move of a text to another profile would take. */
 export type SiteRequest = { number: number } & (
-  ({ kind: 'check'; site: Site; pages: string[] } & ProfilesRequest) | ({ kind: 'compare'; from: string; to: string } & ProfilesRequest)
+  | ({ kind: 'check'; site: Site; pages: string[] } & ProfilesRequest)
+  | ({ kind: 'compare'; from: string; to: string } & ProfilesRequest)
+  | ({ kind: 'move'; html: string; from: string; to: string; role: string } & ProfilesRequest)
 );
 
-export type SiteAnswer = { number: number } & ({ findings: SiteFinding[] } | { lines: ComparisonLine[] });
+export type SiteAnswer = { number: number } & ({ findings: SiteFinding[] } | { lines: ComparisonLine[] } | { move: Move | null });

@@ -1,5 +1,5 @@
 import { inject, Injectable, InjectionToken } from '@angular/core';
-import type { ComparisonLine, Site, SiteFinding } from '@typikon/core';
+import type { ComparisonLine, Move, Site, SiteFinding } from '@typikon/core';
 import type { ProfilesRequest, SiteAnswer, SiteRequest } from './site-messages';
 
 export const SITE_WORKER = new InjectionToken<() => Worker>('Makes the worker that tests the site and compares profiles');
@@ -24,6 +24,12 @@ export class SiteWorker {
   async compare(pair: { from: string; to: string } & ProfilesRequest): Promise<ComparisonLine[]> {
     const answer = await this.ask({ kind: 'compare', ...pair });
     return 'lines' in answer ? answer.lines : [];
+  }
+
+  /** What a move of a text from one profile to another would take; null where one of them has mistakes. */
+  async move(question: { html: string; from: string; to: string; role: string } & ProfilesRequest): Promise<Move | null> {
+    const answer = await this.ask({ kind: 'move', ...question });
+    return 'move' in answer ? answer.move : null;
   }
 
   private ask(question: Question): Promise<SiteAnswer> {

@@ -87,6 +87,8 @@ export const SiteStore = signalStore(
     isChanged: computed(() => !isSameJson(asJson(draft()), asJson(saved()))),
     canUndo: computed(() => past().length > 0),
     canRedo: computed(() => future().length > 0),
+    /** Answers who writes with what, as it is saved. */
+    savedAssignments: computed(() => new Assignments(saved() ?? { assignments: [] })),
     /** Answers who writes with what, as the draft says it. */
     assignments: computed(() => new Assignments(draft() ?? { assignments: [] })),
   })),
@@ -115,7 +117,7 @@ export const SiteStore = signalStore(
       if (store.status() === 'loading' || store.status() === 'ready') return;
       patchState(store, { status: 'loading' });
       try {
-        const { body, revision } = await firstValueFrom(client.get('/site', {}));
+        const { body, revision } = await firstValueFrom(client.get('/site', {}, {}));
         const saved = siteSchema.parse(body);
         const kept = readBackup();
         patchState(store, { status: 'ready', saved, revision, draft: kept?.revision === revision ? kept.site : saved, lastStep: '' });
@@ -131,7 +133,7 @@ export const SiteStore = signalStore(
       if (draft === null || store.isSaving()) return false;
       patchState(store, { isSaving: true, refusal: '', problems: [] });
       try {
-        const { body, revision } = await firstValueFrom(client.put('/site', draft, store.revision()));
+        const { body, revision } = await firstValueFrom(client.put('/site', draft, store.revision(), {}));
         patchState(store, { isSaving: false, saved: siteSchema.parse(body), revision, lastStep: '', theirs: null });
         keep();
         return true;
@@ -151,7 +153,7 @@ export const SiteStore = signalStore(
     /** Looks whether a save of which nobody knows what became is there. */
     async function isStored(draft: Site): Promise<boolean> {
       try {
-        const { body, revision } = await firstValueFrom(client.get('/site', {}));
+        const { body, revision } = await firstValueFrom(client.get('/site', {}, {}));
         const saved = siteSchema.parse(body);
         if (!isSameJson(asJson(saved), asJson(draft))) return false;
         patchState(store, { isSaving: false, saved, revision, lastStep: '', theirs: null });

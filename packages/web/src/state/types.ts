@@ -99,7 +99,8 @@ export interface LikenessFigure {
 }
 
 /** A stored document with its markup as it is published. */
-export interface PublishedDocument {
+/** A rich text as it is published. */
+export interface PublishedText {
   id: string;
   title: string;
   profileId: string;
@@ -107,18 +108,19 @@ export interface PublishedDocument {
   html: string;
 }
 
-export interface DocumentSummary {
+/** A rich text that stands in a field of a document. */
+export interface TextSummary {
+  /** The id of the document and the key of the field, with a stroke between them. */
   id: string;
+  document: string;
+  field: string;
+  /** The document's title; behind it the field's where it is not the main one. */
   title: string;
+  /** The id of the content type, and what it is called. */
+  type: string;
   contentType: string;
   profileId: string;
   pageKindId: string;
-}
-
-export interface StoredDocument extends DocumentSummary {
-  html: string;
-  /** The entity tag. */
-  revision: number;
 }
 
 export interface Role {
@@ -141,7 +143,7 @@ export interface Library {
   specimens: Specimen[];
   stylesheets: StoredStylesheet[];
   pageKinds: StoredPageKind[];
-  documents: DocumentSummary[];
+  texts: TextSummary[];
   /** The house limits as they are written. */
   house: HouseLimits;
   /** Their entity tag. */

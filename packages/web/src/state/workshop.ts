@@ -6,6 +6,7 @@ import {
   countChanges,
   isSameJson,
   resolveProfile,
+  textFrame,
   type CompiledRules,
   type CompileOptions,
   type Finding,
@@ -200,7 +201,7 @@ export const workshopFeature = createFeature({
     const selectPages = createSelector(
       libraryFeature.selectPageKinds,
       libraryFeature.selectStylesheets,
-      libraryFeature.selectDocuments,
+      libraryFeature.selectTexts,
       selectProfileId,
       selectResolved,
       (pageKinds, stylesheets, documents, profileId, resolved): StyledPage[] => {
@@ -208,7 +209,7 @@ export const workshopFeature = createFeature({
         if (resolved !== null) used.add(resolved.profile.surface.pageKind);
         return pageKinds
           .filter(({ id }) => used.has(id))
-          .map((kind) => ({ name: kind.name, wrapper: kind.wrapper, sheets: sheetsOf(kind, stylesheets) }));
+          .map((kind) => ({ name: kind.name, wrapper: textFrame(kind).wrapper, sheets: sheetsOf(kind, stylesheets) }));
       },
     );
     const selectSurroundings = createSelector(

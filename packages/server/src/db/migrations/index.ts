@@ -5,6 +5,7 @@ import { libraryAndWriting } from './0004-library-and-writing';
 import { styleFiles } from './0005-style-files';
 import { jobsSizesAndKeys } from './0006-jobs-sizes-and-keys';
 import { site } from './0007-site';
+import { documentsOfFields } from './0008-documents-of-fields';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -16,4 +17,5 @@ export const MIGRATIONS: readonly Migration[] = [
   styleFiles,
   jobsSizesAndKeys,
   site,
+  documentsOfFields,
 ];

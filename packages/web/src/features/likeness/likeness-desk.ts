@@ -22,7 +22,7 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../state/api';
 import { LibraryActions, libraryFeature } from '../../state/library';
-import type { PublishedDocument, StoredPageKind, StoredProfile, StyleChanges, StyleFiles } from '../../state/types';
+import type { PublishedText, StoredPageKind, StoredProfile, StyleChanges, StyleFiles } from '../../state/types';
 import { WorkshopActions } from '../../state/workshop.actions';
 
 /** A repair that was taken, and how it is taken back. */
@@ -39,15 +39,15 @@ export class LikenessDesk {
   readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   readonly pageKinds = this.store.selectSignal(libraryFeature.selectPageKinds);
   readonly stylesheets = this.store.selectSignal(libraryFeature.selectStylesheets);
-  readonly documents = this.store.selectSignal(libraryFeature.selectDocuments);
+  readonly texts = this.store.selectSignal(libraryFeature.selectTexts);
   private readonly specimens = this.store.selectSignal(libraryFeature.selectSpecimens);
   private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
   readonly taken = signal<readonly TakenRepair[]>([]);
 
-  /** Each profile with each page kind on which its documents are published. */
+  /** Each profile with each page kind on which its texts show first. */
   readonly pairs = computed(() => {
     const pairs = new Map<string, { profileId: string; pageKindId: string; documents: number }>();
-    for (const { profileId, pageKindId } of this.documents()) {
+    for (const { profileId, pageKindId } of this.texts()) {
       const key = `${profileId} ${pageKindId}`;
       const known = pairs.get(key);
       if (known === undefined) pairs.set(key, { profileId, pageKindId, documents: 1 });
@@ -79,7 +79,7 @@ export class LikenessDesk {
     resolved: ResolvedProfile,
     pageKindId: string,
     withSpecimens: boolean,
-  ): Promise<{ documents: PublishedDocument[]; isBorrowed: boolean }> {
+  ): Promise<{ documents: PublishedText[]; isBorrowed: boolean }> {
     const own = await firstValueFrom(this.api.published({ profile: resolved.id, pageKind: pageKindId }));
     const stored = own.length > 0 ? own : await firstValueFrom(this.api.published({ profile: resolved.id }));
     if (!withSpecimens && stored.length > 0) return { documents: stored, isBorrowed: own.length === 0 };

@@ -19,13 +19,14 @@ import {
   trialSentence,
   type Cause,
   type Repair,
+  type Setting,
   type TriedRepair,
 } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../state/api';
 import { libraryFeature } from '../../state/library';
-import type { LikenessFigure, PublishedDocument } from '../../state/types';
+import type { LikenessFigure, PublishedText } from '../../state/types';
 import { Split } from '../../ui/split';
 import { Tabs, type Tab } from '../../ui/tabs';
 import { TitleLine } from '../../ui/title-line';
@@ -94,11 +95,11 @@ export class LikenessPage {
   protected readonly narrowest = NARROWEST;
   protected readonly widest = WIDEST;
 
-  protected readonly contents = signal<readonly PublishedDocument[] | null>(null);
+  protected readonly contents = signal<readonly PublishedText[] | null>(null);
   /** Whether the documents are pages of other kinds. */
   protected readonly isBorrowed = signal(false);
   protected readonly withSpecimens = signal(false);
-  protected readonly documentId = linkedSignal<readonly PublishedDocument[] | null, string>({
+  protected readonly documentId = linkedSignal<readonly PublishedText[] | null, string>({
     source: this.contents,
     computation: (all, previous) => (all?.some(({ id }) => id === previous?.value) ? previous!.value : ''),
   });
@@ -188,7 +189,7 @@ export class LikenessPage {
         ? null
         : {
             editor: frameHtml(settings.editor, document.html, null, this.siteOrigin()),
-            page: frameHtml(settings.page, document.html, document.title, this.siteOrigin()),
+            page: frameHtml(settings.page, document.html, titleOn(settings.page, document.title), this.siteOrigin()),
           };
     },
     // A window of another width shows the same page.
@@ -202,7 +203,12 @@ export class LikenessPage {
     const after = applyRepair(settings, repair);
     const isEditor = repair.side === 'editor';
     const of = (input: typeof settings): string =>
-      frameHtml(isEditor ? input.editor : input.page, document.html, isEditor ? null : document.title, this.siteOrigin());
+      frameHtml(
+        isEditor ? input.editor : input.page,
+        document.html,
+        isEditor ? null : titleOn(input.page, document.title),
+        this.siteOrigin(),
+      );
     return { before: of(settings), after: of(after), isEditor };
   });
   protected readonly secondHtml = computed(() => {
@@ -212,7 +218,7 @@ export class LikenessPage {
     const used = repair === undefined ? settings : applyRepair(settings, repair);
     return {
       editor: frameHtml(used.editor, second.html, null, this.siteOrigin()),
-      page: frameHtml(used.page, second.html, second.title, this.siteOrigin()),
+      page: frameHtml(used.page, second.html, titleOn(used.page, second.title), this.siteOrigin()),
       isTried: repair !== undefined,
     };
   });
@@ -585,3 +591,6 @@ const LAYOUT_SAID =
 function percent(share: number): string {
   return `${(share * 100).toFixed(1)} %`;
 }
+
+/** The title above a text, on pages that put it there. */
+const titleOn = (page: Setting, title: string): string | null => (page.title === '' ? null : title);

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Router } from '@angular/router';
-import { PROFILE_FORMAT, STARTING_POINTS, type JsonObject } from '@typikon/core';
+import { idFrom, PROFILE_FORMAT, STARTING_POINTS, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { Api, type ApiFailure } from '../../state/api';
 import { LibraryActions, libraryFeature } from '../../state/library';
@@ -74,16 +74,4 @@ export class NewProfile {
     const { format: _format, ...document } = STARTING_POINTS.find(({ id }) => begin === `set:${id}`)?.document ?? {};
     return document;
   }
-}
-
-/** An id made from a name: lower-case words joined by hyphens. */
-export function idFrom(name: string): string {
-  return name
-    .normalize('NFD')
-    .toLowerCase()
-    .replace(/[\u0300-\u036f]/g, '')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^[^a-z]+|-+$/g, '')
-    .slice(0, 64)
-    .replace(/-+$/, '');
 }

@@ -1,7 +1,7 @@
 import type { StoredProfile } from '../../state/types';
 import { differencesOf } from '../workshop/changes-table';
 import { inFamilyOrder } from './family';
-import { idFrom } from './new-profile';
+import { idFrom } from '@typikon/core';
 
 const profile = (id: string, parent?: string): StoredProfile => ({
   id,

@@ -18,7 +18,7 @@ export class Site {
   readonly id = input<string>();
   private readonly store = inject(Store);
   private readonly sanitizer = inject(DomSanitizer);
-  private readonly documents = this.store.selectSignal(libraryFeature.selectDocuments);
+  private readonly documents = this.store.selectSignal(libraryFeature.selectPages);
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   protected readonly siteOrigin = this.store.selectSignal(libraryFeature.selectSiteOrigin);
   protected readonly document = computed(() => this.documents().find(({ id }) => id === this.id()) ?? this.documents()[0] ?? null);

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Router, RouterLink } from '@angular/router';
-import { detectSource, SPECIMEN_FORMAT, type ClipboardPayload, type Expectation, type SpecimenDocument } from '@typikon/core';
+import { idFrom, detectSource, SPECIMEN_FORMAT, type ClipboardPayload, type Expectation, type SpecimenDocument } from '@typikon/core';
 import { payloadOf } from '@typikon/editor';
 import { Store } from '@ngrx/store';
 import { Api, type ApiFailure } from '../../state/api';
@@ -11,7 +11,6 @@ import type { Specimen } from '../../state/types';
 import { Confirm, type Question } from '../../ui/confirm';
 import { download } from '../../ui/download';
 import { TitleLine } from '../../ui/title-line';
-import { idFrom } from '../profiles/new-profile';
 import { ExpectationsEditor } from './expectations-editor';
 import { readSpecimenFiles } from './specimen-files';
 

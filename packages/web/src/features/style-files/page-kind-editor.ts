@@ -34,7 +34,7 @@ export class PageKindEditor {
       .map(({ id }) => id)
       .filter((id) => this.draft()?.stylesheets.includes(id) === false),
   );
-  protected readonly documents = computed(() => this.drafts.desk.documents().filter(({ pageKindId }) => pageKindId === this.id()));
+  protected readonly documents = computed(() => this.drafts.desk.texts().filter(({ pageKindId }) => pageKindId === this.id()));
   protected readonly profiles = computed(() => [...new Set(this.documents().map(({ profileId }) => profileId))]);
   protected readonly wrapper = linkedSignal(() => wrapperText(this.draft()?.wrapper ?? []));
   protected readonly wrapperFailure = computed(() =>

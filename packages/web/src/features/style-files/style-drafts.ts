@@ -40,7 +40,7 @@ export class StyleDrafts {
     const ids = [...stored, ...[...this.kinds().keys()].filter((id) => !stored.includes(id))];
     return ids.map((id) => {
       const draft = this.kind(id)!;
-      const documents = this.desk.documents().filter(({ pageKindId }) => pageKindId === id).length;
+      const documents = this.desk.texts().filter(({ pageKindId }) => pageKindId === id).length;
       return { id, name: draft.name, files: draft.stylesheets.length, documents, isChanged: this.isKindChanged(id) };
     });
   });

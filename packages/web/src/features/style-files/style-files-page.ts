@@ -1,9 +1,9 @@
+import { idFrom } from '@typikon/core';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Router, RouterLink } from '@angular/router';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
-import { idFrom } from '../profiles/new-profile';
 import { PageKindEditor } from './page-kind-editor';
 import { StyleDrafts } from './style-drafts';
 import { StylesheetEditor } from './stylesheet-editor';

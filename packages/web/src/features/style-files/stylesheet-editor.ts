@@ -1,13 +1,12 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { classesIn, cssMistakes } from '@typikon/core';
+import { idFrom, classesIn, cssMistakes } from '@typikon/core';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../state/api';
 import type { StylesheetVersion } from '../../state/types';
 import { CssField } from '../surface/css-field';
 import { download } from '../../ui/download';
-import { idFrom } from '../profiles/new-profile';
 import { StyleDrafts } from './style-drafts';
 
 /** One stylesheet of the site: its text with mistakes at their line, where it is loaded, and its versions. */

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, sig
 import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
 import {
+  idFrom,
   actSentence,
   compileRules,
   declarationsIn,
@@ -21,7 +22,6 @@ import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { frameHtml } from '../likeness/frame-html';
 import { PageFrame } from '../likeness/page-frame';
-import { idFrom } from '../profiles/new-profile';
 import { download } from '../../ui/download';
 import { ProfileEdit } from '../workshop/edit';
 import { settingOrigin } from '../workshop/origin';

@@ -7,13 +7,12 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
-import { contentTypeSchema, TYPE_COLOURS, type ContentType } from '@typikon/core';
+import { contentTypeSchema, idFrom, TYPE_COLOURS, type ContentType } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
 import { iconSet } from '../../ui/icon-set';
 import { TypeIcon } from '../../ui/type-icon';
-import { idFrom } from '../profiles/new-profile';
 
 export interface TypeQuestion {
   /** The type that the new one is a copy of; null for one from nothing. */

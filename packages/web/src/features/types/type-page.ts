@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { Router, RouterLink } from '@angular/router';
-import { fieldSchema, type ContentType, type Field, type Statement } from '@typikon/core';
+import { fieldSchema, idFrom, type ContentType, type Field, type Statement } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { libraryFeature } from '../../state/library';
@@ -12,7 +12,6 @@ import { SiteFindings } from '../../state/site-findings';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
-import { idFrom } from '../profiles/new-profile';
 import { AuthorSight } from './author-sight';
 import { FieldForm } from './field-form';
 import { KIND_WORDS } from './kind-words';

@@ -1,0 +1,152 @@
+import { createRoute, z } from '@hono/zod-openapi';
+import { fieldKeySchema, idSchema } from '@typikon/core';
+import { etagHeader, failure, ifMatch, json } from './common';
+import { linkHeader, pageQuery } from './pages';
+import { needs } from './right';
+
+const summarySchema = z
+  .object({
+    id: z.string(),
+    title: z.string(),
+    type: z.string().describe('The id of the content type.'),
+    changedAt: z.string(),
+    changedBy: z.string().describe('The person who changed it last, by id; empty for nobody known.'),
+    profiles: z.array(z.string()).describe('The profiles by which its rich texts were last saved, each once.'),
+  })
+  .openapi('DocumentSummary');
+
+const listSchema = z.object({ documents: z.array(summarySchema), count: z.int().describe('How many fit in all.') }).openapi('DocumentList');
+
+const storedFieldSchema = z
+  .object({
+    key: z.string(),
+    value: z.string().describe('Clean markup of rich text, plain text of all other fields.'),
+    profile: z.string().nullable().describe('The profile by which rich text was last saved; null for what is no rich text.'),
+    revision: z.int().describe('Counts the changes of this field.'),
+  })
+  .openapi('StoredField');
+
+const documentSchema = z
+  .object({
+    id: z.string(),
+    title: z.string(),
+    type: z.string(),
+    pageKind: z.string(),
+    createdAt: z.string(),
+    changedAt: z.string(),
+    changedBy: z.string(),
+    revision: z.int(),
+    fields: z.array(storedFieldSchema).describe('Those that hold something.'),
+  })
+  .openapi('Document');
+
+const savedSchema = documentSchema
+  .extend({
+    changes: z.record(z.string(), z.int()).describe('How much the rules changed of what was sent, by field.'),
+    notes: z.array(z.object({ field: z.string(), sentence: z.string() })).describe('What is told, and was stored all the same.'),
+  })
+  .openapi('SavedDocument');
+
+const title = z.string().trim().min(1, 'must not be empty').max(200);
+const parameters = z.object({ id: idSchema });
+const MOST_LISTED = 200;
+
+export const listDocuments = createRoute({
+  method: 'get',
+  path: '/documents',
+  summary: 'Documents of the site: found by type, words, person and profile, sorted, in pages, counted',
+  ...needs('read'),
+  request: {
+    query: z.object({
+      type: idSchema.optional(),
+      words: z.string().max(200).optional().describe('Words of the title or of any field, or their beginnings; all of them.'),
+      by: idSchema.optional().describe('The person who changed it last.'),
+      profile: idSchema.optional().describe('A profile by which one of its texts was last saved.'),
+      sort: z.enum(['changed', 'title']).default('changed'),
+      order: z.enum(['asc', 'desc']).optional().describe('The latest change first, titles from A on, unless it is said.'),
+      ...pageQuery(MOST_LISTED, 50),
+    }),
+  },
+  responses: { 200: { ...json(listSchema, 'One page of them, and how many there are'), headers: linkHeader } },
+});
+
+export const readDocument = createRoute({
+  method: 'get',
+  path: '/documents/{id}',
+  summary: 'A stored document with what stands in its fields',
+  ...needs('read'),
+  request: { params: parameters },
+  responses: { 200: { ...json(documentSchema, 'The document'), headers: etagHeader }, 404: failure('There is no such document') },
+});
+
+export const makeDocument = createRoute({
+  method: 'post',
+  path: '/documents',
+  summary: 'Makes a document of a content type, with empty fields',
+  ...needs('write'),
+  request: { body: { required: true, ...json(z.object({ type: idSchema, title }), 'What it is') } },
+  responses: {
+    201: { ...json(documentSchema, 'It is made'), headers: etagHeader },
+    403: failure('The acting person may not'),
+    404: failure('There is no such content type'),
+  },
+});
+
+export const saveDocument = createRoute({
+  method: 'put',
+  path: '/documents/{id}',
+  summary: 'Stores what is written in fields of a document, all of it or nothing',
+  description:
+    'Needs If-Match with the entity tag of the document that was edited. Rich text is cleaned by the rules of its profile first: the one that is sent with it, or else the one that it has. Fields that are not sent stay as they are.',
+  ...needs('write'),
+  request: {
+    params: parameters,
+    headers: ifMatch,
+    body: {
+      required: true,
+      ...json(
+        z.object({
+          title: title.optional(),
+          fields: z.record(fieldKeySchema, z.object({ value: z.string().max(4_000_000), profile: idSchema.optional() })).default({}),
+        }),
+        'What is written',
+      ),
+    },
+  },
+  responses: {
+    200: { ...json(savedSchema, 'It is stored'), headers: etagHeader },
+    403: failure('The acting person may not write there, or not with that profile'),
+    404: failure('There is no such document'),
+    412: failure('Somebody else has changed it since; `current` holds their version'),
+    422: failure('A value cannot stand where it is, or is more than can be cleaned at once'),
+    428: failure('If-Match is missing'),
+  },
+});
+
+export const listVersions = createRoute({
+  method: 'get',
+  path: '/documents/{id}/versions',
+  summary: 'Every state of a document that was ever stored, the latest first',
+  ...needs('read'),
+  request: { params: parameters },
+  responses: {
+    200: json(z.array(z.object({ revision: z.int(), title: z.string(), savedAt: z.string(), savedBy: z.string() })), 'The versions'),
+    404: failure('There is no such document'),
+  },
+});
+
+export const restoreVersion = createRoute({
+  method: 'post',
+  path: '/documents/{id}/restore',
+  summary: 'Stores an earlier state of a document again, as a new one',
+  ...needs('write'),
+  request: { params: parameters, headers: ifMatch, body: { required: true, ...json(z.object({ revision: z.int().min(1) }), 'Which one') } },
+  responses: {
+    200: { ...json(savedSchema, 'It is stored'), headers: etagHeader },
+    403: failure('The acting person may not'),
+    404: failure('There is no such document or version'),
+    412: failure('Somebody else has changed it since; `current` holds their version'),
+    422: failure('A value cannot stand where it is any more'),
+    428: failure('If-Match is missing'),
+  },
+});

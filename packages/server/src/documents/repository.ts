@@ -1,0 +1,248 @@
+import { firstPlace, parseFragment, renderedText, takeCensus, titleField, type ContentType, type PageKind, type Site } from '@typikon/core';
+import { Op, QueryTypes, type Sequelize, type Transaction, type WhereOptions } from 'sequelize';
+import { DocumentFieldModel, DocumentModel, DocumentVersionModel, type VersionedField } from '../db/document-models';
+import { PageKindModel } from '../db/models';
+
+/** A document as it is stored. */
+export interface StoredDocument {
+  id: string;
+  title: string;
+  type: string;
+  pageKind: string;
+  createdAt: Date;
+  changedAt: Date;
+  changedBy: string;
+  revision: number;
+  fields: { key: string; value: string; profile: string | null; role: string; revision: number }[];
+}
+
+/** What documents are looked for by. */
+export interface DocumentQuery {
+  type?: string | undefined;
+  words?: string | undefined;
+  by?: string | undefined;
+  profile?: string | undefined;
+  sort: 'changed' | 'title';
+  order?: 'asc' | 'desc' | undefined;
+  limit: number;
+  after?: string | undefined;
+}
+
+export interface DocumentSummary {
+  id: string;
+  title: string;
+  type: string;
+  changedAt: Date;
+  changedBy: string;
+  profiles: string[];
+}
+
+/** MariaDB indexes no shorter words (innodb_ft_min_token_size), and none of the most usual ones. */
+const SHORTEST_WORD = 3;
+
+/**
+ * Documents that fit, one more than the page holds, and how many fit in all.
+ *
+ * @returns no documents behind one that is not there
+ */
+export async function findDocuments(sequelize: Sequelize, query: DocumentQuery): Promise<{ documents: DocumentSummary[]; count: number }> {
+  const conditions: string[] = [];
+  const values: Record<string, unknown> = { ...query, most: query.limit + 1 };
+  if (query.type !== undefined) conditions.push('d.type_id = :type');
+  if (query.by !== undefined) conditions.push('d.changed_by = :by');
+  if (query.profile !== undefined)
+    conditions.push('EXISTS (SELECT 1 FROM document_fields AS f WHERE f.document_id = d.id AND f.profile_id = :profile)');
+  const words = (query.words ?? '').match(/[\p{L}\p{N}]+/gu) ?? [];
+  words.forEach((word, at) => {
+    values[`word${at}`] = word;
+    // Each word by itself: a usual one, which the index leaves out, is looked for in titles alone.
+    if (word.length < SHORTEST_WORD) conditions.push(`d.title LIKE CONCAT('%', :word${at}, '%')`);
+  });
+  const indexed = words.filter(({ length }) => length >= SHORTEST_WORD);
+  if (indexed.length > 0) {
+    values['search'] = indexed.map((word) => `+${word}*`).join(' ');
+    conditions.push('MATCH (d.words) AGAINST (:search IN BOOLEAN MODE)');
+  }
+  const fits = conditions.length === 0 ? '' : `WHERE ${conditions.join(' AND ')}`;
+  const column = query.sort === 'title' ? 'd.title' : 'd.changed_at';
+  const isUp = (query.order ?? (query.sort === 'title' ? 'asc' : 'desc')) === 'asc';
+  const [sign, direction] = isUp ? ['>', 'ASC'] : ['<', 'DESC'];
+  let behind = fits;
+  if (query.after !== undefined) {
+    const last = await DocumentModel.findByPk(query.after, { attributes: ['title', 'changedAt'], raw: true });
+    if (last === null) return { documents: [], count: await countOf(sequelize, fits, values) };
+    values['last'] = query.sort === 'title' ? last.title : last.changedAt;
+    behind = `${fits === '' ? 'WHERE' : `${fits} AND`} (${column} ${sign} :last OR (${column} = :last AND d.id ${sign} :after))`;
+  }
+  const rows = await sequelize.query<Omit<DocumentSummary, 'profiles'>>(
+    `SELECT d.id, d.title, d.type_id AS type, d.changed_at AS changedAt, d.changed_by AS changedBy
+     FROM documents AS d ${behind} ORDER BY ${column} ${direction}, d.id ${direction} LIMIT :most`,
+    { replacements: values, type: QueryTypes.SELECT },
+  );
+  const used = await DocumentFieldModel.findAll({
+    where: { documentId: rows.map(({ id }) => id), profileId: { [Op.ne]: null } },
+    attributes: ['documentId', 'profileId'],
+    order: [['fieldKey', 'ASC']],
+    raw: true,
+  });
+  const documents = rows.map((row) => ({
+    ...row,
+    profiles: [...new Set(used.flatMap(({ documentId, profileId }) => (documentId === row.id && profileId !== null ? [profileId] : [])))],
+  }));
+  return { documents, count: await countOf(sequelize, fits, values) };
+}
+
+async function countOf(sequelize: Sequelize, fits: string, replacements: Record<string, unknown>): Promise<number> {
+  const [row] = await sequelize.query<{ n: number }>(`SELECT COUNT(*) AS n FROM documents AS d ${fits}`, {
+    replacements,
+    type: QueryTypes.SELECT,
+  });
+  return Number(row?.n ?? 0);
+}
+
+/** A document with its fields; null where there is none. */
+export async function loadDocument(id: string, transaction?: Transaction, isLocked = false): Promise<StoredDocument | null> {
+  const by = transaction === undefined ? {} : { transaction };
+  const lock = isLocked && transaction !== undefined ? { lock: transaction.LOCK.UPDATE } : {};
+  const document = await DocumentModel.findByPk(id, { ...by, ...lock, attributes: { exclude: ['words'] } });
+  if (document === null) return null;
+  const fields = await DocumentFieldModel.findAll({
+    where: { documentId: id },
+    attributes: { exclude: ['census'] },
+    order: [['fieldKey', 'ASC']],
+    ...by,
+  });
+  const { title, typeId, pageKindId, createdAt, changedAt, changedBy, revision } = document;
+  return {
+    id,
+    title,
+    type: typeId,
+    pageKind: pageKindId,
+    createdAt,
+    changedAt,
+    changedBy,
+    revision,
+    fields: fields.map(({ fieldKey, value, profileId, role, revision: of }) => ({
+      key: fieldKey,
+      value,
+      profile: profileId,
+      role,
+      revision: of,
+    })),
+  };
+}
+
+/** Every kind of page, by id. */
+export async function pageKinds(transaction?: Transaction): Promise<Map<string, PageKind>> {
+  const all = await PageKindModel.findAll(transaction === undefined ? {} : { transaction });
+  return new Map(all.map(({ id, definition }) => [id, definition]));
+}
+
+/** What a document is found by: its title and all that a reader sees in its fields. */
+export function wordsOf(title: string, fields: readonly { value: string; profile: string | null }[]): string {
+  return [title, ...fields.map(({ value, profile }) => (profile === null ? value : renderedText(parseFragment(value).root)))].join('\n');
+}
+
+/**
+ * Stores a document as it is now in the place of what was there, and keeps this state as a version. The row must be locked.
+ *
+ * @param before what was there; null for a document that is new
+ */
+export async function storeDocument(
+  { id, title, type, pageKind, changedBy, revision, fields }: Omit<StoredDocument, 'createdAt' | 'changedAt'>,
+  before: StoredDocument | null,
+  ofType: ContentType,
+  transaction: Transaction,
+): Promise<void> {
+  const changedAt = new Date();
+  const row = { title, typeId: type, pageKindId: pageKind, changedAt, changedBy, revision, words: wordsOf(title, fields) };
+  if (before === null) await DocumentModel.create({ id, ...row, createdAt: changedAt }, { transaction });
+  else {
+    await DocumentModel.update(row, { where: { id }, transaction });
+    // What was stored before versions were kept is one, too.
+    await DocumentVersionModel.findOrCreate({
+      where: { documentId: id, revision: before.revision },
+      defaults: versionOf(before),
+      transaction,
+    });
+  }
+  const kinds = await pageKinds(transaction);
+  const known = new Map(before?.fields.map((field) => [field.key, field]));
+  for (const { key, value, profile, role, revision: of } of fields) {
+    const was = known.get(key);
+    if (was !== undefined && was.value === value && was.profile === profile && was.role === role) continue;
+    const census = profile === null ? null : takeCensus(parseFragment(value).root);
+    const field = { value, profileId: profile, role, census, revision: of, pageKindId: firstPlace({ ...ofType, pageKind }, key, kinds) };
+    if (was === undefined) await DocumentFieldModel.create({ documentId: id, fieldKey: key, ...field }, { transaction });
+    else
+      await DocumentFieldModel.update(
+        { ...field, size: Buffer.byteLength(value) },
+        { where: { documentId: id, fieldKey: key }, transaction },
+      );
+  }
+  const gone = [...known.keys()].filter((key) => !fields.some((field) => field.key === key));
+  if (gone.length > 0) await DocumentFieldModel.destroy({ where: { documentId: id, fieldKey: gone }, transaction });
+  const now = { id, title, type, pageKind, changedBy, revision, fields, changedAt, createdAt: changedAt };
+  await DocumentVersionModel.create(versionOf(now), { transaction });
+}
+
+function versionOf({ id, revision, title, changedAt, changedBy, fields }: StoredDocument) {
+  const versioned = fields.map(({ key, value, profile, role }): [string, VersionedField] => [key, { value, profile, role }]);
+  return { documentId: id, revision, title, fields: Object.fromEntries(versioned), savedAt: changedAt, savedBy: changedBy };
+}
+
+/** The states of a document that were ever stored, the latest first, without what stood in them. */
+export async function versionsOf(id: string): Promise<{ revision: number; title: string; savedAt: Date; savedBy: string }[]> {
+  return DocumentVersionModel.findAll({
+    where: { documentId: id },
+    attributes: ['revision', 'title', 'savedAt', 'savedBy'],
+    order: [['revision', 'DESC']],
+    raw: true,
+  });
+}
+
+/** A state of a document; null where there is none. */
+export async function versionAt(id: string, revision: number, transaction: Transaction): Promise<DocumentVersionModel | null> {
+  return DocumentVersionModel.findOne({ where: { documentId: id, revision }, transaction });
+}
+
+/** Ids that begin with one, or are it. */
+export async function idsLike(id: string, transaction: Transaction): Promise<Set<string>> {
+  const where: WhereOptions = { id: { [Op.startsWith]: id } };
+  return new Set((await DocumentModel.findAll({ where, attributes: ['id'], raw: true, transaction })).map((row) => row.id));
+}
+
+/** Works out again on which kind of page each field shows first, after templates or types were changed. */
+export async function placeFields({ types }: Pick<Site, 'types'>, transaction: Transaction): Promise<void> {
+  const kinds = await pageKinds(transaction);
+  const used = await DocumentModel.findAll({
+    attributes: ['typeId', 'pageKindId'],
+    group: ['typeId', 'pageKindId'],
+    raw: true,
+    transaction,
+  });
+  const { sequelize } = DocumentFieldModel;
+  for (const { typeId, pageKindId } of used) {
+    const type = types.find(({ id }) => id === typeId);
+    if (type === undefined) continue;
+    for (const { key } of type.fields)
+      await sequelize!.query(
+        `UPDATE document_fields AS f JOIN documents AS d ON d.id = f.document_id SET f.page_kind_id = ?
+         WHERE d.type_id = ? AND d.page_kind_id = ? AND f.field_key = ? AND f.page_kind_id <> ?`,
+        {
+          replacements: [
+            firstPlace({ ...type, pageKind: pageKindId }, key, kinds),
+            typeId,
+            pageKindId,
+            key,
+            firstPlace({ ...type, pageKind: pageKindId }, key, kinds),
+          ],
+          type: QueryTypes.UPDATE,
+          transaction,
+        },
+      );
+  }
+}
+
+/** The field whose value is the document's title as well; null where the title stands alone. */
+export const titleKey = (type: ContentType): string | null => titleField(type)?.key ?? null;

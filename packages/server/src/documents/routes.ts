@@ -1,0 +1,106 @@
+import { contract, PERSON_HEADER } from '@typikon/api';
+import type { Context } from 'hono';
+import type { Sequelize } from 'sequelize';
+import { actingPerson, refusalOf } from '../auth/acting';
+import { problem } from '../problem';
+import { etagOf, matches } from '../routes/entity-tags';
+import { linkNext } from '../routes/pages';
+import { router } from '../routes/shared';
+import type { SiteService } from '../site/service';
+import type { StoredDocument } from './repository';
+import { DocumentService, type DocumentSave } from './service';
+
+const asJson = ({ createdAt, changedAt, fields, ...rest }: StoredDocument) => ({
+  ...rest,
+  createdAt: createdAt.toISOString(),
+  changedAt: changedAt.toISOString(),
+  fields: fields.map(({ key, value, profile, revision }) => ({ key, value, profile, revision })),
+});
+
+/** Stored documents: found, read, made, written field by field, and taken back. */
+export function documents(sequelize: Sequelize, site: SiteService, committing: () => void) {
+  const service = new DocumentService(sequelize, site, committing);
+  const begin = async (context: Context, route: Parameters<typeof refusalOf>[1]) => {
+    const { site: now } = await site.current();
+    return { refusal: refusalOf(context, route, now), actor: actingPerson(now, context.req.header(PERSON_HEADER)) ?? null };
+  };
+  const withoutIfMatch = (context: Context) =>
+    problem(context, 428, 'Send If-Match with the entity tag of the document that was edited.') as never;
+
+  /** The answer to a save, whatever became of it. */
+  function answer(context: Context, result: DocumentSave, status: 200 | 201 = 200) {
+    switch (result.is) {
+      case 'saved':
+        context.header('ETag', etagOf(result.stored.revision));
+        return context.json(
+          { ...asJson(result.stored), ...(status === 201 ? {} : { changes: result.changes, notes: result.notes }) },
+          status,
+        );
+      case 'missing':
+        return problem(context, 404, result.detail);
+      case 'forbidden':
+        return problem(context, 403, `${result.detail} Nothing was stored.`);
+      case 'mistaken':
+        return problem(context, 422, result.problems.map(({ message }) => message).join(' '), { problems: result.problems });
+      case 'outdated':
+        return problem(context, 412, 'Somebody else has changed this document since you opened it. Nothing of yours was stored.', {
+          current: asJson(result.current),
+        });
+    }
+  }
+
+  return router()
+    .openapi(contract.listDocuments, async (context) => {
+      const { refusal } = await begin(context, contract.listDocuments);
+      if (refusal !== null) return refusal as never;
+      const query = context.req.valid('query');
+      const { documents: found, count } = await service.find(query);
+      const page = found.slice(0, query.limit);
+      if (found.length > query.limit) linkNext(context, page[page.length - 1]!.id);
+      return context.json({ documents: page.map((one) => ({ ...one, changedAt: one.changedAt.toISOString() })), count }, 200);
+    })
+    .openapi(contract.makeDocument, async (context) => {
+      const { refusal, actor } = await begin(context, contract.makeDocument);
+      if (refusal !== null) return refusal as never;
+      const { type, title } = context.req.valid('json');
+      return answer(context, await service.make(type, title, actor), 201) as never;
+    })
+    .openapi(contract.readDocument, async (context) => {
+      const { refusal } = await begin(context, contract.readDocument);
+      if (refusal !== null) return refusal as never;
+      const { id } = context.req.valid('param');
+      const document = await service.read(id);
+      if (document === null) return problem(context, 404, `There is no document "${id}".`) as never;
+      context.header('ETag', etagOf(document.revision));
+      return context.json(asJson(document), 200);
+    })
+    .openapi(contract.saveDocument, async (context) => {
+      const { refusal, actor } = await begin(context, contract.saveDocument);
+      if (refusal !== null) return refusal as never;
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return withoutIfMatch(context);
+      const { id } = context.req.valid('param');
+      return answer(context, await service.save(id, context.req.valid('json'), actor, (revision) => matches(ifMatch, revision))) as never;
+    })
+    .openapi(contract.listVersions, async (context) => {
+      const { refusal } = await begin(context, contract.listVersions);
+      if (refusal !== null) return refusal as never;
+      const { id } = context.req.valid('param');
+      const versions = await service.versions(id);
+      if (versions.length === 0 && (await service.read(id)) === null)
+        return problem(context, 404, `There is no document "${id}".`) as never;
+      return context.json(
+        versions.map((version) => ({ ...version, savedAt: version.savedAt.toISOString() })),
+        200,
+      );
+    })
+    .openapi(contract.restoreVersion, async (context) => {
+      const { refusal, actor } = await begin(context, contract.restoreVersion);
+      if (refusal !== null) return refusal as never;
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return withoutIfMatch(context);
+      const { id } = context.req.valid('param');
+      const { revision } = context.req.valid('json');
+      return answer(context, await service.restore(id, revision, actor, (now) => matches(ifMatch, now))) as never;
+    });
+}

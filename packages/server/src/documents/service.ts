@@ -1,0 +1,273 @@
+import {
+  type Assignments,
+  clean,
+  idFrom,
+  libraryPictures,
+  strayLinks,
+  valueProblem,
+  type ContentType,
+  type Field,
+  type Problem,
+  type Site,
+} from '@typikon/core';
+import type { Sequelize, Transaction } from 'sequelize';
+import type { Acting } from '../auth/acting';
+import { AssetModel, ProfileModel, SettingModel } from '../db/models';
+import { inTransaction } from '../db/transaction';
+import { rulesOf, tooManyTags } from '../rules';
+import type { SiteService } from '../site/service';
+import {
+  findDocuments,
+  idsLike,
+  loadDocument,
+  storeDocument,
+  titleKey,
+  versionAt,
+  versionsOf,
+  type DocumentQuery,
+  type StoredDocument,
+} from './repository';
+
+/** What is written in a document. */
+export interface Written {
+  title?: string | undefined;
+  fields: Readonly<Record<string, { value: string; profile?: string | undefined } | undefined>>;
+}
+
+/** What is told of a field, and was stored all the same. */
+export interface Note {
+  field: string;
+  sentence: string;
+}
+
+/** What became of a save of a document. */
+export type DocumentSave =
+  | { is: 'saved'; stored: StoredDocument; changes: Record<string, number>; notes: Note[] }
+  | { is: 'missing'; detail: string }
+  | { is: 'forbidden'; detail: string }
+  | { is: 'outdated'; current: StoredDocument }
+  | { is: 'mistaken'; problems: Problem[] };
+
+/** Somebody who acts; null where nobody is known yet, so that everything may be set up. */
+type Actor = Acting | null;
+type StoredField = StoredDocument['fields'][number];
+
+/** Stored documents: found, read, written field by field, and taken back. What comes is cleaned before it is stored. */
+export class DocumentService {
+  constructor(
+    private readonly sequelize: Sequelize,
+    private readonly site: SiteService,
+    private readonly committing: () => void,
+  ) {}
+
+  find(query: DocumentQuery): ReturnType<typeof findDocuments> {
+    return findDocuments(this.sequelize, query);
+  }
+
+  read(id: string): Promise<StoredDocument | null> {
+    return loadDocument(id);
+  }
+
+  versions(id: string): ReturnType<typeof versionsOf> {
+    return versionsOf(id);
+  }
+
+  /** Makes a document of a type. */
+  async make(typeId: string, title: string, actor: Actor): Promise<DocumentSave> {
+    const { site, assignments } = await this.site.current();
+    const type = site.types.find(({ id }) => id === typeId);
+    if (type === undefined) return { is: 'missing', detail: `There is no content type "${typeId}".` };
+    if (actor !== null && !type.fields.some(({ key }) => allowedIn(assignments, actor, typeId, key).length > 0))
+      return { is: 'forbidden', detail: `${actor.label} writes in no field of ${type.label}.` };
+    return inTransaction(
+      this.sequelize,
+      async (transaction): Promise<DocumentSave> => {
+        const wanted = (idFrom(title) || typeId).slice(0, 56).replace(/-+$/, '');
+        const taken = await idsLike(wanted, transaction);
+        let id = wanted;
+        for (let n = 2; taken.has(id); n++) id = `${wanted}-${n}`;
+        const document = { id, title, type: typeId, pageKind: type.pageKind, changedBy: actor?.id ?? '', revision: 1, fields: [] };
+        await storeDocument(document, null, type, transaction);
+        return { is: 'saved', stored: (await loadDocument(id, transaction))!, changes: {}, notes: [] };
+      },
+      { committing: this.committing },
+    );
+  }
+
+  /**
+   * Stores what is written in some fields; the others stay as they are.
+   *
+   * @param isOf whether the change was begun from a revision
+   */
+  async save(id: string, written: Written, actor: Actor, isOf: (revision: number) => boolean): Promise<DocumentSave> {
+    const { site, assignments } = await this.site.current();
+    const known = await loadDocument(id);
+    const type = site.types.find((one) => one.id === known?.type);
+    if (known === null || type === undefined) return { is: 'missing', detail: `There is no document "${id}".` };
+    const problems = await this.mistakes(type, written);
+    if (problems.length > 0) return { is: 'mistaken', problems };
+    // Cleaning takes its time; nobody is kept from the row meanwhile.
+    const cleaned = new Map<string, StoredField>();
+    const changes: Record<string, number> = {};
+    for (const field of type.fields) {
+      const sent = written.fields[field.key];
+      if (sent === undefined) continue;
+      const was = known.fields.find(({ key }) => key === field.key);
+      const allowed = actor === null ? null : allowedIn(assignments, actor, type.id, field.key);
+      const profile =
+        field.kind === 'rich' ? (sent.profile ?? was?.profile ?? allowed?.[0] ?? this.first(site, assignments, type, field)) : null;
+      if (was === undefined && sent.value === '') continue;
+      if (was !== undefined && was.value === sent.value && was.profile === profile) continue;
+      if (allowed !== null) {
+        const refusal = refusalIn(field, type, actor!, allowed, profile, was?.profile ?? null);
+        if (refusal !== null) return { is: 'forbidden', detail: refusal };
+      }
+      const role = await this.roleOf(actor);
+      if (profile === null) cleaned.set(field.key, { key: field.key, value: sent.value, profile, role: '', revision: 0 });
+      else {
+        const { html, ledger } = clean(sent.value, await rulesOf(profile, role));
+        changes[field.key] = ledger.length;
+        cleaned.set(field.key, { key: field.key, value: html, profile, role, revision: 0 });
+      }
+    }
+    return this.store(id, type, actor, isOf, changes, (before) => {
+      const key = titleKey(type);
+      const fields = before.fields.filter((field) => !cleaned.has(field.key));
+      for (const field of cleaned.values())
+        if (field.value !== '')
+          fields.push({ ...field, revision: (before.fields.find((one) => one.key === field.key)?.revision ?? 0) + 1 });
+      const title = (key === null ? undefined : written.fields[key]?.value.trim()) || written.title || before.title;
+      return { title: title.slice(0, 200), fields };
+    });
+  }
+
+  /** Stores an earlier state again, as a new one. */
+  async restore(id: string, revision: number, actor: Actor, isOf: (revision: number) => boolean): Promise<DocumentSave> {
+    const { site, assignments } = await this.site.current();
+    const known = await loadDocument(id);
+    const type = site.types.find((one) => one.id === known?.type);
+    if (known === null || type === undefined) return { is: 'missing', detail: `There is no document "${id}".` };
+    const version = await this.sequelize.transaction((transaction) => versionAt(id, revision, transaction));
+    if (version === null) return { is: 'missing', detail: `There is no state ${revision} of the document "${id}".` };
+    const problems: Problem[] = [];
+    const then: StoredField[] = [];
+    for (const field of type.fields) {
+      const kept = version.fields[field.key];
+      const was = known.fields.find(({ key }) => key === field.key);
+      if (kept?.value === was?.value && kept?.profile === was?.profile) {
+        if (was !== undefined) then.push(was);
+        continue;
+      }
+      if (actor !== null && allowedIn(assignments, actor, type.id, field.key).length === 0)
+        return { is: 'forbidden', detail: `${actor.label} may not write in “${field.title}” of ${type.label}.` };
+      if (kept === undefined) continue;
+      const message = valueProblem(field, kept.value);
+      if (message !== null) problems.push({ profile: 'document', pointer: `/fields/${field.key}`, message });
+      // What was clean then may have to be less now.
+      const value = kept.profile === null ? kept.value : clean(kept.value, await rulesOf(kept.profile, kept.role)).html;
+      then.push({ key: field.key, ...kept, value, revision: (was?.revision ?? 0) + 1 });
+    }
+    if (problems.length > 0) return { is: 'mistaken', problems };
+    return this.store(id, type, actor, isOf, {}, () => ({ title: version.title, fields: then }));
+  }
+
+  private store(
+    id: string,
+    type: ContentType,
+    actor: Actor,
+    isOf: (revision: number) => boolean,
+    changes: Record<string, number>,
+    next: (before: StoredDocument) => Pick<StoredDocument, 'title' | 'fields'>,
+  ): Promise<DocumentSave> {
+    return inTransaction(
+      this.sequelize,
+      async (transaction): Promise<DocumentSave> => {
+        const before = await loadDocument(id, transaction, true);
+        if (before === null) return { is: 'missing', detail: `There is no document "${id}".` };
+        if (!isOf(before.revision)) return { is: 'outdated', current: before };
+        const document = { ...before, ...next(before), changedBy: actor?.id ?? '', revision: before.revision + 1 };
+        await storeDocument(document, before, type, transaction);
+        const stored = (await loadDocument(id, transaction))!;
+        return { is: 'saved', stored, changes, notes: await notesOf(type, stored, transaction) };
+      },
+      { committing: this.committing },
+    );
+  }
+
+  /** What cannot stand where it is sent to. */
+  private async mistakes(type: ContentType, { fields }: Written): Promise<Problem[]> {
+    const problems: Problem[] = [];
+    const tell = (key: string, message: string): void => void problems.push({ profile: 'document', pointer: `/fields/${key}`, message });
+    const profiles = new Set((await ProfileModel.findAll({ attributes: ['id'], raw: true })).map(({ id }) => id));
+    for (const [key, sent] of Object.entries(fields)) {
+      const field = type.fields.find((one) => one.key === key);
+      if (field === undefined) {
+        tell(key, `${type.label} has no field "${key}".`);
+        continue;
+      }
+      if (sent === undefined) continue;
+      const message = (field.kind === 'rich' ? tooManyTags(sent.value) : null) ?? valueProblem(field, sent.value);
+      if (message !== null) tell(key, message);
+      if (sent.profile !== undefined && !profiles.has(sent.profile)) tell(key, `There is no profile "${sent.profile}".`);
+    }
+    return problems;
+  }
+
+  /** By which profile rich text begins where nobody is known who could have one of their own. */
+  private first(site: Site, assignments: Assignments, type: ContentType, { key }: Field): string | null {
+    for (const { id } of site.roles) {
+      const { profile } = assignments.why({ roles: [id], type: type.id, field: key });
+      if (profile !== null) return profile;
+    }
+    return site.fallback[0] ?? null;
+  }
+
+  /** The role by which house limits judge what somebody writes: one that they except, or else the first. */
+  private async roleOf(actor: Actor): Promise<string> {
+    if (actor === null) return '';
+    const house = (await SettingModel.findByPk('house-limits', { raw: true }))?.value as { trustedRoles?: object } | undefined;
+    const trusted = new Set(Object.keys(typeof house === 'string' ? {} : (house?.trustedRoles ?? {})));
+    return actor.roles.find((role) => trusted.has(role)) ?? actor.roles[0] ?? '';
+  }
+}
+
+/** The profiles with which somebody may write in a field, the usual one first; none where they may not. */
+function allowedIn(assignments: Assignments, actor: Acting, type: string, field: string): readonly string[] {
+  const { profile, choices } = assignments.why({ roles: actor.roles, type, field });
+  return profile === null ? [] : choices;
+}
+
+/** Why somebody may not store this there; null where they may. A text keeps the profile that it has, whatever is assigned since. */
+function refusalIn(
+  field: Field,
+  type: ContentType,
+  actor: Acting,
+  allowed: readonly string[],
+  profile: string | null,
+  was: string | null,
+): string | null {
+  if (allowed.length === 0) return `${actor.label} may not write in “${field.title}” of ${type.label}: no statement fits their roles.`;
+  if (field.kind !== 'rich' || profile === was || (profile !== null && allowed.includes(profile))) return null;
+  return `${actor.label} may not write in “${field.title}” of ${type.label} with the profile "${profile}"; with ${allowed.map((id) => `"${id}"`).join(' or ')}.`;
+}
+
+/** What is told of a document although it is stored: links and pictures from elsewhere than the field says. */
+async function notesOf(type: ContentType, { fields }: StoredDocument, transaction: Transaction): Promise<Note[]> {
+  const notes: Note[] = [];
+  for (const field of type.fields) {
+    const value = fields.find(({ key }) => key === field.key)?.value;
+    if (value === undefined || field.kind !== 'rich') continue;
+    for (const path of strayLinks(field, value))
+      notes.push({ field: field.key, sentence: `“${field.title}” links to ${path}; its links stay within ${field.linksWithin}.` });
+    if (field.picturesFrom === '') continue;
+    const names = libraryPictures(value);
+    const pictures = await AssetModel.findAll({ where: { name: names }, attributes: ['name', 'folder', 'title'], raw: true, transaction });
+    for (const { name, folder, title } of pictures)
+      if (folder !== field.picturesFrom && folder !== field.picturesInto)
+        notes.push({
+          field: field.key,
+          sentence: `“${field.title}” shows ${title || name} from ${folder || 'no folder'}; its pictures come from ${field.picturesFrom}.`,
+        });
+  }
+  return notes;
+}

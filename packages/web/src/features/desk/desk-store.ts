@@ -1,0 +1,239 @@
+import { computed, inject } from '@angular/core';
+import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
+import { firstValueFrom } from 'rxjs';
+import type { ApiFailure } from '../../state/api-failure';
+import type { AnswerOf } from '../../state/contract';
+import { ContractClient } from '../../state/contract-client';
+
+export type OpenDocument = AnswerOf<'get', '/documents/{id}'>;
+
+/** What is written in a field and not stored yet. */
+interface Written {
+  value: string;
+  /** Another profile than the one it was stored with. */
+  profile?: string;
+}
+
+interface DeskState {
+  status: 'idle' | 'loading' | 'ready' | 'failed';
+  message: string;
+  document: OpenDocument | null;
+  written: Readonly<Record<string, Written | undefined>>;
+  /** The title of a document whose type has no field for it; null where it was not changed. */
+  title: string | null;
+  /** Counts, for each field, how often something else was put into it. */
+  editions: Readonly<Record<string, number | undefined>>;
+  isSaving: boolean;
+  refusal: string;
+  /** Whether what is missing is told although nobody was there yet. */
+  isTold: boolean;
+  /** What the rules changed of what was stored last, in all; null before anything was stored. */
+  changes: number | null;
+  notes: readonly { field: string; sentence: string }[];
+  /** The state before what was stored last, to go back to. */
+  before: number | null;
+  /** What somebody else stored meanwhile. */
+  theirs: OpenDocument | null;
+}
+
+const initial: DeskState = {
+  status: 'idle',
+  message: '',
+  document: null,
+  written: {},
+  title: null,
+  editions: {},
+  isSaving: false,
+  refusal: '',
+  isTold: false,
+  changes: null,
+  notes: [],
+  before: null,
+  theirs: null,
+};
+
+const keptAs = (id: string): string => `typikon.document:${id}`;
+
+/** What was written in a document and not stored, as the browser keeps it; the editors keep rich text themselves. */
+function readBackup(id: string): { revision: number; written: Record<string, Written>; title: string | null } | null {
+  try {
+    return JSON.parse(localStorage.getItem(keptAs(id)) ?? 'null') as ReturnType<typeof readBackup>;
+  } catch {
+    return null;
+  }
+}
+
+function writeBackup(id: string, kept: NonNullable<ReturnType<typeof readBackup>> | null): void {
+  try {
+    if (kept === null || (Object.keys(kept.written).length === 0 && kept.title === null)) localStorage.removeItem(keptAs(id));
+    else localStorage.setItem(keptAs(id), JSON.stringify(kept));
+  } catch {
+    // A full or forbidden storage loses only the offer to go on after a reload.
+  }
+}
+
+/** One document as its author works on it: what is stored, what is written, and how both come together. */
+export const DeskStore = signalStore(
+  withState(initial),
+  withComputed(({ document, written, title }) => ({
+    isChanged: computed(() => Object.values(written()).some((one) => one !== undefined) || title() !== null),
+    stored: computed(() => new Map(document()?.fields.map((field) => [field.key, field]))),
+  })),
+  withMethods((store, client = inject(ContractClient)) => {
+    /** @param isPlain whether a field's text is not kept by an editor */
+    function keep(isPlain: (key: string) => boolean): void {
+      const document = store.document();
+      if (document === null) return;
+      const written: Record<string, Written> = {};
+      for (const [key, one] of Object.entries(store.written())) if (one !== undefined && isPlain(key)) written[key] = one;
+      writeBackup(document.id, { revision: document.revision, written, title: store.title() });
+    }
+
+    function show(document: OpenDocument, rest: Partial<DeskState> = {}): void {
+      const editions = { ...store.editions() };
+      for (const { key } of document.fields) editions[key] = (editions[key] ?? 0) + 1;
+      for (const key of Object.keys(store.written())) editions[key] = (editions[key] ?? 0) + 1;
+      patchState(store, {
+        status: 'ready',
+        document,
+        written: {},
+        title: null,
+        editions,
+        refusal: '',
+        theirs: null,
+        isTold: false,
+        ...rest,
+      });
+    }
+
+    async function load(id: string): Promise<void> {
+      patchState(store, { ...initial, status: 'loading', editions: store.editions() });
+      try {
+        const { body } = await firstValueFrom(client.get('/documents/{id}', {}, { id }));
+        const kept = readBackup(id);
+        show(body, kept?.revision === body.revision ? { written: kept.written, title: kept.title } : {});
+      } catch (error) {
+        patchState(store, { status: 'failed', message: (error as Error).message });
+      }
+    }
+
+    /**
+     * Stores what is written.
+     *
+     * @param over whether it goes over what somebody else stored meanwhile
+     * @returns whether it is stored
+     */
+    async function save(over = false): Promise<boolean> {
+      const document = store.document();
+      if (document === null || store.isSaving()) return false;
+      const [written, title] = [store.written(), store.title()];
+      const revision = over ? (store.theirs()?.revision ?? document.revision) : document.revision;
+      patchState(store, { isSaving: true, refusal: '', isTold: true });
+      const body = { fields: written, ...(title === null ? {} : { title }) };
+      try {
+        const answer = await firstValueFrom(client.put('/documents/{id}', body, revision, { id: document.id }));
+        taken(answer.body, written, title, revision);
+        return true;
+      } catch (error) {
+        const failure = error as ApiFailure<OpenDocument>;
+        if (failure.isUnknown && (await isStored(document.id, revision, written, title))) return true;
+        patchState(store, {
+          isSaving: false,
+          refusal: `Not stored. ${failure.message}`,
+          theirs: failure.status === 412 ? (failure.current ?? null) : null,
+        });
+        return false;
+      }
+    }
+
+    /** What is stored now; what was written meanwhile stays. */
+    function taken(stored: AnswerOf<'put', '/documents/{id}'>, sent: DeskState['written'], title: string | null, before: number): void {
+      const { changes, notes, ...document } = stored;
+      const written = Object.fromEntries(Object.entries(store.written()).filter(([key, one]) => one !== sent[key]));
+      patchState(store, {
+        document,
+        written,
+        title: store.title() === title ? null : store.title(),
+        isSaving: false,
+        isTold: false,
+        changes: Object.values(changes).reduce((sum, count) => sum + count, 0),
+        notes,
+        before,
+        theirs: null,
+      });
+      writeBackup(document.id, null);
+    }
+
+    /** Looks whether a save of which nobody knows what became is there. */
+    async function isStored(id: string, revision: number, sent: DeskState['written'], title: string | null): Promise<boolean> {
+      try {
+        const { body } = await firstValueFrom(client.get('/documents/{id}', {}, { id }));
+        if (body.revision !== revision + 1) return false;
+        taken({ ...body, changes: {}, notes: [] }, sent, title, revision);
+        return true;
+      } catch {
+        return false;
+      }
+    }
+
+    return {
+      load,
+      save,
+      keep,
+      write(key: string, value: string): void {
+        const known = store.written()[key];
+        const stored = store.stored().get(key);
+        if (known === undefined && (stored?.value ?? '') === value) return;
+        const profile = known?.profile;
+        const next = { value, ...(profile === undefined ? {} : { profile }) };
+        patchState(store, { written: { ...store.written(), [key]: next }, refusal: '', changes: null, before: null });
+      },
+      /** What is missing is told from now on. */
+      tell(): void {
+        patchState(store, { isTold: true });
+      },
+      writeTitle(title: string): void {
+        patchState(store, { title: title === store.document()?.title ? null : title, refusal: '' });
+      },
+      /** Puts another text into a field, to be written with another profile; nothing is stored yet. */
+      move(key: string, value: string, profile: string): void {
+        patchState(store, {
+          written: { ...store.written(), [key]: { value, profile } },
+          editions: { ...store.editions(), [key]: (store.editions()[key] ?? 0) + 1 },
+          refusal: '',
+          changes: null,
+          before: null,
+        });
+      },
+      /** Puts back what was in a field before a move. */
+      moveBack(key: string, was: Written | null): void {
+        const written = { ...store.written() };
+        if (was === null) delete written[key];
+        else written[key] = was;
+        patchState(store, { written, editions: { ...store.editions(), [key]: (store.editions()[key] ?? 0) + 1 } });
+      },
+      /** Stores an earlier state again. */
+      async goBack(): Promise<void> {
+        const [document, revision] = [store.document(), store.before()];
+        if (document === null || revision === null || store.isSaving()) return;
+        patchState(store, { isSaving: true, refusal: '' });
+        try {
+          const { body } = await firstValueFrom(
+            client.post('/documents/{id}/restore', { revision }, document.revision, { id: document.id }),
+          );
+          const { changes: _changes, notes, ...now } = body;
+          show(now, { isSaving: false, changes: null, before: null, notes });
+        } catch (error) {
+          patchState(store, { isSaving: false, refusal: `Not taken back. ${(error as Error).message}` });
+        }
+      },
+      /** Gives up what is written, in favour of what somebody else stored. */
+      takeTheirs(): void {
+        const theirs = store.theirs();
+        if (theirs === null) return;
+        writeBackup(theirs.id, null);
+        show(theirs, { changes: null, before: null });
+      },
+    };
+  }),
+);

@@ -1,0 +1,153 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatMenuModule } from '@angular/material/menu';
+import { MatSelectModule } from '@angular/material/select';
+import { MatSortModule, type Sort } from '@angular/material/sort';
+import { MatTableModule } from '@angular/material/table';
+import { Router, RouterLink } from '@angular/router';
+import type { ContentType } from '@typikon/core';
+import { firstValueFrom } from 'rxjs';
+import { Acting } from '../../state/acting';
+import type { AnswerOf } from '../../state/contract';
+import { ContractClient } from '../../state/contract-client';
+import { SiteStore } from '../../state/site';
+import { TitleLine } from '../../ui/title-line';
+import { TypeIcon } from '../../ui/type-icon';
+import { Equipment } from '../writing/equipment';
+import { NewDocument, type NewDocumentQuestion } from './new-document';
+
+type Listed = AnswerOf<'get', '/documents'>;
+
+/** What is typed in a row is asked once, in milliseconds. */
+const PAUSE_MS = 200;
+const PAGE = 50;
+
+/** Documents of the site: found by words, type, person and profile, in pages; and new ones. */
+@Component({
+  selector: 'ty-documents-page',
+  imports: [
+    DatePipe,
+    MatButtonModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatMenuModule,
+    MatSelectModule,
+    MatSortModule,
+    MatTableModule,
+    RouterLink,
+    TitleLine,
+    TypeIcon,
+  ],
+  templateUrl: './documents-page.html',
+  styleUrl: './documents-page.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class DocumentsPage {
+  /** From the address, all of them. */
+  readonly words = input<string>();
+  readonly type = input<string>();
+  readonly by = input<string>();
+  readonly profile = input<string>();
+  readonly sort = input<string>();
+  readonly order = input<string>();
+  /** What the pages before this one ended with, with strokes between them. */
+  readonly behind = input<string>();
+  protected readonly site = inject(SiteStore);
+  protected readonly acting = inject(Acting);
+  private readonly client = inject(ContractClient);
+  private readonly router = inject(Router);
+  private readonly dialog = inject(MatDialog);
+  protected readonly names = inject(Equipment).names;
+  protected readonly columns = ['title', 'type', 'profiles', 'changed'];
+  protected readonly found = signal<Listed | null>(null);
+  protected readonly next = signal<string | null>(null);
+  protected readonly failure = signal('');
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  protected readonly before = computed(() => (this.behind() ?? '').split('/').filter((id) => id !== ''));
+  protected readonly first = computed(() => this.before().length * PAGE + 1);
+  protected readonly people = computed(() => new Map(this.site.people().map(({ id, label }) => [id, label])));
+  protected readonly types = computed(() => new Map(this.site.types().map((type) => [type.id, type])));
+  protected readonly profiles = computed(() => [...this.names()].map(([id, name]) => ({ id, name })));
+  protected readonly isFiltered = computed(() =>
+    [this.words(), this.type(), this.by(), this.profile()].some((value) => (value ?? '') !== ''),
+  );
+  /** The types of which whoever acts writes something. */
+  protected readonly writable = computed((): ContentType[] => {
+    const [assignments, roles, person] = [this.site.savedAssignments(), this.acting.roles(), this.acting.person()];
+    const types = this.site.saved()?.types ?? [];
+    if (person === null) return [...types];
+    return types.filter(({ id: type, fields }) =>
+      fields.some(({ key }) => assignments.why({ roles: [...roles], type, field: key }).profile !== null),
+    );
+  });
+
+  constructor() {
+    if (this.acting.person() === null) void this.acting.load();
+    effect((onCleanup) => {
+      const query = {
+        limit: PAGE,
+        words: this.words(),
+        type: this.type(),
+        by: this.by(),
+        profile: this.profile(),
+        sort: this.sort() === 'title' ? ('title' as const) : ('changed' as const),
+        order: this.order() === 'asc' ? ('asc' as const) : this.order() === 'desc' ? ('desc' as const) : undefined,
+        after: this.before().at(-1),
+      };
+      const asked = this.client.get('/documents', query, {}).subscribe({
+        next: ({ body, next }) => {
+          this.found.set(body);
+          this.next.set(next);
+          this.failure.set('');
+        },
+        error: ({ message }: Error) => this.failure.set(message),
+      });
+      onCleanup(() => asked.unsubscribe());
+    });
+  }
+
+  protected row(document: Listed['documents'][number]) {
+    return {
+      type: this.types().get(document.type) ?? null,
+      by: this.people().get(document.changedBy) ?? document.changedBy,
+      profiles: document.profiles.map((id) => this.names().get(id) ?? id).join(', '),
+    };
+  }
+
+  /** Another question begins with its first page. */
+  protected ask(change: Record<string, string | null>): void {
+    const queryParams = Object.fromEntries(Object.entries({ behind: null, ...change }).map(([name, value]) => [name, value || null]));
+    void this.router.navigate([], { queryParams, queryParamsHandling: 'merge', replaceUrl: !('behind' in change) });
+  }
+
+  protected typeWords(words: string): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.ask({ words: words.trim() }), PAUSE_MS);
+  }
+
+  protected sortBy({ active, direction }: Sort): void {
+    this.ask({ sort: direction === '' ? null : active, order: direction === '' ? null : direction });
+  }
+
+  protected forward(): void {
+    const next = this.next();
+    if (next !== null) this.ask({ behind: [...this.before(), next].join('/') });
+  }
+
+  protected back(): void {
+    this.ask({ behind: this.before().slice(0, -1).join('/') });
+  }
+
+  protected async make(type: ContentType): Promise<void> {
+    const data: NewDocumentQuestion = { type };
+    const id = await firstValueFrom(
+      this.dialog.open<NewDocument, NewDocumentQuestion, string>(NewDocument, { data, width: '460px' }).afterClosed(),
+    );
+    if (id !== undefined) await this.router.navigate(['/write', id]);
+  }
+}

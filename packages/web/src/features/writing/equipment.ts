@@ -1,0 +1,92 @@
+import { computed, inject, Injectable } from '@angular/core';
+import {
+  compileRules,
+  fieldPlaces,
+  resolveProfile,
+  whatAuthorsCanDo,
+  type ContentType,
+  type Field,
+  type ResolvedProfile,
+} from '@typikon/core';
+import type { EditorConfiguration, EditorServices } from '@typikon/editor';
+import { Store } from '@ngrx/store';
+import { Api } from '../../state/api';
+import { Dictionary } from '../../state/dictionary';
+import { EditorSurroundings, surfaceOf } from '../../state/editor-services';
+import { libraryFeature } from '../../state/library';
+
+/** How high an editor is that stands among others, in pixels. */
+const AMONG_OTHERS_PX = 220;
+
+/** What the fields of a document are written with: editors by profile, what the rules say of themselves, where a field shows. */
+@Injectable({ providedIn: 'root' })
+export class Equipment {
+  private readonly store = inject(Store);
+  private readonly api = inject(Api);
+  private readonly dictionary = inject(Dictionary);
+  private readonly surroundings = inject(EditorSurroundings);
+  private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
+  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  readonly names = this.store.selectSignal(libraryFeature.selectNames);
+  /** Every profile that has no mistakes. */
+  readonly profiles = computed((): ReadonlyMap<string, ResolvedProfile> => {
+    const documents = new Map(this.library()?.profiles.map(({ id, document }) => [id, document]));
+    const all = new Map<string, ResolvedProfile>();
+    for (const id of documents.keys()) {
+      const resolution = resolveProfile(id, (other) => documents.get(other));
+      if (resolution.ok) all.set(id, resolution.resolved);
+    }
+    return all;
+  });
+  private readonly pageKinds = computed(() => new Map(this.library()?.pageKinds.map((kind) => [kind.id, kind])));
+
+  /**
+   * What an editor needs for a profile; null where the profile has mistakes or the kind of page is not there.
+   *
+   * @param role of the author; house limits may except it
+   * @param services in the place of the usual ones
+   */
+  configuration(profileId: string, role: string, pageKind: string, services: Partial<EditorServices> = {}): EditorConfiguration | null {
+    const [library, profile] = [this.library(), this.profiles().get(profileId)];
+    const surface = library === null ? null : surfaceOf(library, pageKind);
+    if (profile === undefined || surface === null) return null;
+    return {
+      profile: shorter(profile),
+      house: this.house(),
+      role,
+      surface,
+      services: { ...this.surroundings.services, ...services },
+      isWord: (word) => this.dictionary.knows(word),
+      uploadPictures: (pictures) => this.api.storePictures(pictures),
+    };
+  }
+
+  /** What an author can do with a profile, in sentences that follow from its rules; empty where it has mistakes. */
+  canDo(profileId: string, role: string, { letters }: Pick<Field, 'letters'>): string {
+    const [profile, house] = [this.profiles().get(profileId), this.house()];
+    if (profile === undefined) return '';
+    const rules = compileRules(profile, house === null ? {} : { house, ...(role === '' ? {} : { role }) });
+    return whatAuthorsCanDo(profile, rules, letters)
+      .map(({ sentence }) => sentence)
+      .join(' ');
+  }
+
+  /** Where a field shows, in words. */
+  where(type: ContentType, key: string): string {
+    const places = fieldPlaces(type, this.pageKinds()).get(key) ?? [];
+    if (places.length === 0) return 'It shows nowhere: no page prints it.';
+    const own = places.some(({ isOwnPage }) => isOwnPage);
+    const others = places.filter(({ isOwnPage }) => !isOwnPage).map(({ name }) => name);
+    if (own) return others.length === 0 ? 'Shows on the page.' : `Shows on the page, and on ${others.join(', ')}.`;
+    return `Shows only on ${others.join(', ')}, not on the page.`;
+  }
+}
+
+/** A profile whose editor leaves room for what stands below it. */
+function shorter(resolved: ResolvedProfile): ResolvedProfile {
+  const { surface } = resolved.profile;
+  return {
+    ...resolved,
+    profile: { ...resolved.profile, surface: { ...surface, height: 'fixed', heightPx: Math.min(surface.heightPx, AMONG_OTHERS_PX) } },
+  };
+}

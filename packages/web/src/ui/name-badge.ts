@@ -1,0 +1,76 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
+import { Acting } from '../state/acting';
+
+/** The badge of whoever acts; another one can be put on. */
+@Component({
+  selector: 'ty-name-badge',
+  imports: [MatMenuModule],
+  template: `
+    @if (acting.person(); as person) {
+      <button type="button" class="badge" [matMenuTriggerFor]="menu" [attr.aria-label]="'Acting as ' + person.label + ', choose who acts'">
+        <span class="hole" aria-hidden="true"></span>
+        <span class="name">{{ person.label }}</span>
+        <span class="role">{{ role() }}</span>
+      </button>
+      <mat-menu #menu="matMenu">
+        @for (one of acting.people(); track one.id) {
+          <button
+            mat-menu-item
+            type="button"
+            role="menuitemradio"
+            [attr.aria-checked]="one.id === person.id"
+            (click)="acting.choose(one.id)"
+          >
+            {{ one.label }}<span class="ty-soft">&nbsp; {{ rolesOf(one) }}</span>
+          </button>
+        }
+      </mat-menu>
+    }
+  `,
+  styles: `
+    .badge {
+      display: grid;
+      justify-items: center;
+      gap: 1px;
+      width: 64px;
+      margin: 0 auto 12px;
+      padding: 4px 3px 6px;
+      border: 1px solid var(--ty-line);
+      border-radius: 3px;
+      background: var(--ty-sheet);
+      color: var(--ty-ink);
+      font: 11px/14px var(--ty-sans);
+      cursor: pointer;
+    }
+    .badge:hover {
+      border-color: var(--ty-field);
+    }
+    .hole {
+      width: 14px;
+      height: 3px;
+      margin-bottom: 2px;
+      border-radius: 2px;
+      background: var(--ty-line);
+    }
+    .name {
+      font-weight: 600;
+    }
+    .role {
+      color: var(--ty-soft);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class NameBadge {
+  protected readonly acting = inject(Acting);
+  protected readonly role = computed(() => this.acting.person()?.roles[0]?.label ?? '');
+
+  constructor() {
+    void this.acting.load();
+  }
+
+  protected rolesOf({ roles }: { roles: readonly { label: string }[] }): string {
+    return roles.map(({ label }) => label).join(', ');
+  }
+}
