@@ -237,4 +237,4 @@ export {
   type SiteRole,
   type Statement,
 } from './site/schema';
-export { checkSite, SITE_CHECKS, type SiteFinding, type SiteSurroundings } from './checks/site/index';
+export { checkSite, SITE_CHECKS, type SiteFinding, type SiteSurroundings, type StoredTexts } from './checks/site/index';

@@ -4,6 +4,7 @@ import {
   checkSite,
   cleanHelp,
   compileRules,
+  pageKindSchema,
   SITE_CHECKS,
   siteJsonSchema,
   siteSchema,
@@ -11,7 +12,9 @@ import {
   type CanDoPart,
   type ComparedSide,
   type JsonObject,
+  type PageKind,
   type Site,
+  type StoredTexts,
 } from '../src/index';
 import { DEMO, DEMO_PROFILES, demoHouse, demoProfile, profileOf } from './support';
 
@@ -82,7 +85,8 @@ describe('what authors can do', () => {
 describe('help', () => {
   test.each([
     ['<p>Say <b>when</b>. <a href="/a">More</a></p>', '<p>Say <strong>when</strong>. <a href="/a" rel="noopener">More</a></p>'],
-    ['<h2>Title</h2><img src=x onerror=alert(1)><script>x</script>', 'Title'],
+    ['<h2>Title</h2><img src=x onerror=alert(1)><script>x</script>', '<p>Title</p><p><img src="x" alt=""></p>'],
+    ['<img src="javascript:x"><img alt="No source">Words', 'Words'],
     ['<a href="javascript:x">a</a>', 'a'],
   ])('is cleaned by its narrow profile: %s', (html, clean) => expect(cleanHelp(html)).toBe(clean));
 });
@@ -114,17 +118,26 @@ describe('checks of a site', () => {
     ],
     assignments: [{ roles: '*', types: '*', fields: '*', profiles: ['notices-desk'] }],
   });
-  const found = (change: (site: Site) => void): string[] => {
+  const found = (change: (site: Site, kind: PageKind, texts: StoredTexts[]) => void): string[] => {
     const copy = structuredClone(site);
-    change(copy);
-    return checkSite({ site: copy, profiles, house, pages: new Set(['/', '/documents/thornholm']) }).map(
+    const kind = pageKindSchema.parse({
+      id: 'notice',
+      name: 'Notice page',
+      wrapper: [{ element: 'main' }],
+      stylesheets: [],
+      contentWidthPx: 700,
+    });
+    const texts: StoredTexts[] = [{ type: 'notice', field: 'body', profile: 'notices-desk', count: 40 }];
+    change(copy, kind, texts);
+    const pageKinds = new Map([[kind.id, kind]]);
+    return checkSite({ site: copy, profiles, house, pageKinds, texts, pages: new Set(['/', '/documents/thornholm']) }).map(
       ({ check, sentence, pointer }) => `${check} ${pointer} ${sentence}`,
     );
   };
   const reached = new Set<string>();
 
   test('a site without faults has no findings', () => expect(found(() => undefined)).toEqual([]));
-  test.each<[string, (site: Site) => void, string[]]>([
+  test.each<[string, (site: Site, kind: PageKind, texts: StoredTexts[]) => void, string[]]>([
     [
       'a field of nobody',
       (copy) => (copy.assignments[0]!.fields = ['body']),
@@ -153,6 +166,55 @@ describe('checks of a site', () => {
       [
         'roles-that-eat /types/0/fields/0 Duty office take what Communications may write in “Notice” of Notice: table.',
         'roles-that-eat /types/0/fields/0 Communications take what Duty office may write in “Notice” of Notice: cite, q, figure.',
+      ],
+    ],
+    [
+      'a field that no template prints',
+      (_copy, kind) => (kind.template = '<h1><slot name="title"></slot></h1><slot name="body"></slot>'),
+      ['field-on-no-page /types/0/fields/1 No template prints “Lead” of Notice: what authors write there is seen by nobody.'],
+    ],
+    [
+      'rich text where only words can stand',
+      (_copy, kind) => (kind.template = '<div class="top"><p><slot name="lead"></slot></p></div><slot></slot>'),
+      [
+        'blocks-among-words /types/0/fields/1 Notice page prints “Lead” of Notice in main > div.top > p, where paragraphs and lists cannot stand.',
+      ],
+    ],
+    [
+      'a slot that no field fills',
+      (_copy, kind) => (kind.template = '<slot></slot><slot name="contact"></slot>'),
+      [
+        'slot-without-field /types/0/pageKind The template of Notice page has a slot “contact”, and no field of what is published there is called so.',
+      ],
+    ],
+    [
+      'a stored text whose profile is gone',
+      (_copy, _kind, texts) => texts.push({ type: 'notice', field: 'lead', profile: 'old-desk', count: 1 }),
+      [
+        'text-of-another-profile /types/0/fields/1 One stored text in “Lead” of Notice has the profile “old-desk”, which is gone or has mistakes.',
+      ],
+    ],
+    [
+      'stored texts of a profile that is not given there any more',
+      (_copy, _kind, texts) => texts.push({ type: 'notice', field: 'body', profile: 'story-desk', count: 3 }),
+      [
+        'text-of-another-profile /types/0/fields/0 3 stored texts in “Notice” of Notice keep Story desk; Notices desk is given there now. Story desk allows cite, q, figure, which a move would take, and lacks table.',
+      ],
+    ],
+    [
+      'help that speaks of what is not there',
+      (copy, _kind, texts) => {
+        texts.length = 0;
+        copy.types[0]!.fields[0]!.help.short = 'Positions in a table. Never a picture.';
+        copy.assignments[0]!.profiles = ['ferry-note'];
+      },
+      ['help-of-what-is-not-there /types/0/fields/0/help The help of “Notice” of Notice speaks of tables, and Ferry note keeps none.'],
+    ],
+    [
+      'a picture in help that says nothing',
+      (copy) => (copy.types[0]!.fields[0]!.help.long = '<p><img src="/a.png"><img src="/b.png" alt="The form"></p>'),
+      [
+        'help-picture-without-alternative /types/0/fields/0/help/long A picture in the help of “Notice” of Notice says nothing to those who do not see it.',
       ],
     ],
     [
@@ -192,8 +254,18 @@ describe('checks of a site', () => {
 
   test('the demo has faults that are worth finding, and no others', () => {
     const demo = siteSchema.parse(JSON.parse(readFileSync(join(DEMO, 'site.json'), 'utf8')));
-    const findings = checkSite({ site: demo, profiles, house });
-    expect(new Set(findings.map(({ check }) => check))).toEqual(new Set(['field-of-nobody', 'statement-never-reached', 'roles-that-eat']));
+    const kinds = pageKindSchema.array().parse(JSON.parse(readFileSync(join(DEMO, 'page-kinds.json'), 'utf8')));
+    const findings = checkSite({ site: demo, profiles, house, pageKinds: new Map(kinds.map((kind) => [kind.id, kind])) });
+    expect(new Set(findings.map(({ check }) => check))).toEqual(
+      new Set([
+        'field-of-nobody',
+        'statement-never-reached',
+        'roles-that-eat',
+        'field-on-no-page',
+        'slot-without-field',
+        'help-of-what-is-not-there',
+      ]),
+    );
     expect(findings.length).toBeLessThan(12);
   });
 });

@@ -17,7 +17,9 @@ addEventListener('message', ({ data }: MessageEvent<SiteRequest>) => {
   const { profiles } = kept;
   if (data.kind === 'check') {
     const pages = new Set(data.pages);
-    const findings = checkSite({ site: data.site, profiles, pages, ...(house === null ? {} : { house }) });
+    const pageKinds = new Map(data.pageKinds.map((kind) => [kind.id, kind]));
+    const { site, texts } = data;
+    const findings = checkSite({ site, profiles, pages, pageKinds, texts, ...(house === null ? {} : { house }) });
     postMessage({ number, findings } satisfies SiteAnswer);
     return;
   }

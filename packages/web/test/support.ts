@@ -60,7 +60,7 @@ export function demoLibrary(): Library {
       css: readFileSync(join(DEMO, 'stylesheets', `${sheet.id}.css`), 'utf8'),
     })),
     pageKinds: (json('page-kinds.json') as PageKind[]).map((kind) => ({ ...kind, revision: 1 })),
-    documents: [],
+    texts: [],
     house: json('house-limits.json') as HouseLimits,
     houseRevision: 1,
     roles: (json('site.json') as Site).roles.map(({ id, label }): Role => ({ id, name: label })),

@@ -4,7 +4,7 @@ import type { CompiledRules } from '../markup/compiled';
 import { PROFILE_FORMAT } from '../profile/schema';
 import { resolveProfile } from '../profile/resolve';
 
-/** The narrow profile by which help is written: words, lists and links. */
+/** The narrow profile by which help is written: words, lists, links and pictures. */
 export const HELP_PROFILE = {
   format: PROFILE_FORMAT,
   name: 'Help',
@@ -19,13 +19,17 @@ export const HELP_PROFILE = {
       ol: {},
       li: {},
       br: {},
+      img: {
+        attributes: { src: { test: 'url' }, alt: { test: 'text', maxLength: 300 } },
+        required: { src: { otherwise: 'drop' }, alt: { otherwise: 'add', value: '' } },
+      },
       a: {
         attributes: { href: { test: 'url' } },
         required: { href: { otherwise: 'unwrap' } },
         forced: { rel: { value: 'noopener', when: 'with-address' } },
       },
     },
-    urls: { schemes: { href: ['https', 'http', 'mailto'] } },
+    urls: { schemes: { href: ['https', 'http', 'mailto'], src: ['https', 'http'] } },
   },
 } as const;
 

@@ -1,9 +1,10 @@
 import { effect, inject, Injectable, signal } from '@angular/core';
-import type { SiteFinding } from '@typikon/core';
+import type { SiteFinding, StoredTexts } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from './library';
 import { SiteStore } from './site';
 import { SiteWorker } from './site-worker';
+import type { TextSummary } from './types';
 
 /** What is typed in a row is tested once. */
 const PAUSE_MS = 250;
@@ -21,14 +22,20 @@ export class SiteFindings {
     const profiles = store.selectSignal(libraryFeature.selectProfiles);
     const house = store.selectSignal(libraryFeature.selectHouse);
     const documents = store.selectSignal(libraryFeature.selectPages);
+    const texts = store.selectSignal(libraryFeature.selectTexts);
+    const pageKinds = store.selectSignal(libraryFeature.selectPageKinds);
     effect((onCleanup) => {
       const draft = site.draft();
       const by = { profiles: profiles().map(({ id, document }) => ({ id, document })), house: house() };
-      const pages = ['/', ...documents().map(({ id }) => `/documents/${id}`)];
+      const about = {
+        pages: ['/', ...documents().map(({ id }) => `/documents/${id}`)],
+        pageKinds: pageKinds(),
+        texts: counted(texts()),
+      };
       if (draft === null) return;
       let isWanted = true;
       const timer = setTimeout(() => {
-        void worker.check(draft, pages, by).then((findings) => {
+        void worker.check(draft, { ...about, ...by }).then((findings) => {
           if (isWanted) this.found.set(findings);
         });
       }, PAUSE_MS);
@@ -38,4 +45,16 @@ export class SiteFindings {
       });
     });
   }
+}
+
+/** How many texts are stored in each field with each profile. */
+function counted(texts: readonly TextSummary[]): StoredTexts[] {
+  const counts = new Map<string, StoredTexts>();
+  for (const { type, field, profileId: profile } of texts) {
+    const key = `${type} ${field} ${profile}`;
+    const known = counts.get(key);
+    if (known === undefined) counts.set(key, { type, field, profile, count: 1 });
+    else known.count++;
+  }
+  return [...counts.values()];
 }

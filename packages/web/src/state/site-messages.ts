@@ -1,4 +1,4 @@
-import type { ComparisonLine, HouseLimits, JsonObject, Move, Site, SiteFinding } from '@typikon/core';
+import type { ComparisonLine, HouseLimits, JsonObject, Move, PageKind, Site, SiteFinding, StoredTexts } from '@typikon/core';
 
 /** All profiles as they are stored, and the limits above them. */
 export interface ProfilesRequest {
@@ -8,7 +8,7 @@ export interface ProfilesRequest {
 
 /** What the worker is asked: to test a site, to compare two profiles, or what a move of a text to another profile would take. */
 export type SiteRequest = { number: number } & (
-  | ({ kind: 'check'; site: Site; pages: string[] } & ProfilesRequest)
+  | ({ kind: 'check'; site: Site; pages: string[]; pageKinds: PageKind[]; texts: StoredTexts[] } & ProfilesRequest)
   | ({ kind: 'compare'; from: string; to: string } & ProfilesRequest)
   | ({ kind: 'move'; html: string; from: string; to: string; role: string } & ProfilesRequest)
 );

@@ -4,6 +4,7 @@ import type { ProfilesRequest, SiteAnswer, SiteRequest } from './site-messages';
 
 export const SITE_WORKER = new InjectionToken<() => Worker>('Makes the worker that tests the site and compares profiles');
 
+type CheckRequest = Extract<SiteRequest, { kind: 'check' }>;
 type Question = SiteRequest extends infer Request ? (Request extends { number: number } ? Omit<Request, 'number'> : never) : never;
 
 /** Asks the worker that tests the site and compares profiles; it is made with the first question. */
@@ -14,9 +15,9 @@ export class SiteWorker {
   private number = 0;
   private readonly waiting = new Map<number, (answer: SiteAnswer) => void>();
 
-  /** @param pages the addresses of the site's pages */
-  async check(site: Site, pages: string[], by: ProfilesRequest): Promise<SiteFinding[]> {
-    const answer = await this.ask({ kind: 'check', site, pages, ...by });
+  /** What the tests of a site find, with the pages, kinds of page and stored texts that it has. */
+  async check(site: Site, by: Pick<CheckRequest, 'pages' | 'pageKinds' | 'texts'> & ProfilesRequest): Promise<SiteFinding[]> {
+    const answer = await this.ask({ kind: 'check', site, ...by });
     return 'findings' in answer ? answer.findings : [];
   }
 

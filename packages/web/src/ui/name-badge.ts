@@ -33,9 +33,10 @@ import { Acting } from '../state/acting';
       display: grid;
       justify-items: center;
       gap: 1px;
-      width: 64px;
+      width: 68px;
       margin: 0 auto 12px;
-      padding: 4px 3px 6px;
+      padding: 4px 2px 6px;
+      overflow-wrap: anywhere;
       border: 1px solid var(--ty-line);
       border-radius: 3px;
       background: var(--ty-sheet);
@@ -57,6 +58,7 @@ import { Acting } from '../state/acting';
       font-weight: 600;
     }
     .role {
+      font-size: 10.5px;
       color: var(--ty-soft);
     }
   `,

@@ -1,7 +1,16 @@
 import { Assignments } from '../../site/assign';
 import type { ComparedSide } from '../../site/compare/index';
 import type { HouseLimits } from '../../profile/schema';
+import type { PageKind } from '../../render/page';
 import type { ContentType, Field, Site } from '../../site/schema';
+
+/** Texts that stand in a field of a type, by the profile with which they were last saved. */
+export interface StoredTexts {
+  type: string;
+  field: string;
+  profile: string;
+  count: number;
+}
 
 /** What a test of a site has before it. */
 export interface SiteSurroundings {
@@ -10,6 +19,10 @@ export interface SiteSurroundings {
   profiles: ReadonlyMap<string, ComparedSide>;
   /** The limits under which those rules were compiled. */
   house?: HouseLimits;
+  /** Every kind of page; without them nobody looks where fields show. */
+  pageKinds?: ReadonlyMap<string, PageKind>;
+  /** How many texts are stored in a field with a profile; without them nobody looks at what is stored. */
+  texts?: readonly StoredTexts[];
   /** Addresses of the site's pages; without them links are not followed. */
   pages?: ReadonlySet<string>;
 }

@@ -1,10 +1,7 @@
 import { compareRules, type ComparisonLine } from '../../site/compare/index';
+import { namedThings } from '../../site/compare/named';
 import { cleanWithoutLedger } from '../../markup/clean';
-import { wholesOf } from '../../markup/parts';
 import type { SiteCheck } from './check';
-
-/** So many things are named in one sentence. */
-const MOST_NAMED = 3;
 
 /** Two groups edit one text with different rules, and each save of one takes what the other wrote. */
 export const rolesThatEat: SiteCheck = {
@@ -51,7 +48,7 @@ export const rolesThatEat: SiteCheck = {
           yield {
             check: this.id,
             severity: 'amiss',
-            sentence: `${other.label} take what ${one.label} may write in “${field.title}” of ${type.label}: ${named(lines)}.`,
+            sentence: `${other.label} take what ${one.label} may write in “${field.title}” of ${type.label}: ${namedThings(lines)}.`,
             pointer,
             type: type.id,
             field: field.key,
@@ -61,12 +58,3 @@ export const rolesThatEat: SiteCheck = {
     }
   },
 };
-
-/** The first few things that lines are about, the largest first. */
-function named(lines: readonly ComparisonLine[]): string {
-  const all = new Set(lines.map(({ subject }) => subject.element ?? subject.attribute ?? subject.name?.toLowerCase() ?? subject.kind));
-  // A table says its rows and cells.
-  const names = [...all].filter((name) => ![...(wholesOf(name) ?? [])].some((whole) => all.has(whole)));
-  const first = names.slice(0, MOST_NAMED).join(', ');
-  return names.length > MOST_NAMED ? `${first} and ${names.length - MOST_NAMED} more` : first;
-}

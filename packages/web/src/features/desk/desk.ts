@@ -124,7 +124,11 @@ export class Desk {
     const of = key === main ? this.id() : `${this.id()}:${key}`;
     const configuration =
       profile !== null && mayWrite
-        ? this.kept(edition, () => this.equipment.configuration(profile, role, pageKind, { drafts: draftsInBrowser(of, localStorage) }))
+        ? this.kept(edition, () =>
+            this.equipment.configuration(profile, role, this.equipment.placeOf({ ...type, pageKind }, key), {
+              drafts: draftsInBrowser(of, localStorage),
+            }),
+          )
         : null;
     return {
       field,

@@ -1,6 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { readTemplate, unfilledSlots } from '@typikon/core';
 import { ArrowDown, ArrowUp, X } from 'lucide';
+import { SiteStore } from '../../state/site';
 import { Icon } from '../../ui/icon';
 import { StyleDrafts, type KindDraft } from './style-drafts';
 import { readWrapper, wrapperText } from './wrapper-text';
@@ -8,7 +12,7 @@ import { readWrapper, wrapperText } from './wrapper-text';
 /** One kind of page: what stands around the content, its stylesheets in their order, its column, and where it is tried. */
 @Component({
   selector: 'ty-page-kind-editor',
-  imports: [Icon, RouterLink],
+  imports: [Icon, MatFormFieldModule, MatInputModule, RouterLink],
   templateUrl: './page-kind-editor.html',
   styleUrl: './editors.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -18,6 +22,7 @@ export class PageKindEditor {
   readonly removeAsked = output<void>();
   private readonly drafts = inject(StyleDrafts);
   private readonly router = inject(Router);
+  private readonly site = inject(SiteStore);
   protected readonly icons = { up: ArrowUp, down: ArrowDown, off: X };
   protected readonly draft = computed(() => this.drafts.kind(this.id()));
   protected readonly isChanged = computed(() => this.drafts.isKindChanged(this.id()) || this.draft()?.revision === null);
@@ -42,6 +47,17 @@ export class PageKindEditor {
       ? 'Write main, article, section or div with their classes, from the outside in: main.page > article.body'
       : '',
   );
+  protected readonly template = linkedSignal(() => this.draft()?.template ?? '');
+  protected readonly templateFailure = computed(() => {
+    const { problems } = readTemplate(this.template());
+    return this.template().trim() === '' || problems.length === 0 ? '' : `This cannot be used: ${problems.join('; ')}.`;
+  });
+  /** Which slots no field fills. */
+  protected readonly slotsSentence = computed(() => {
+    const draft = this.draft();
+    const names = draft === null || this.templateFailure() !== '' ? [] : unfilledSlots(draft, this.site.types());
+    return names.length === 0 ? '' : `No field fills the ${names.length === 1 ? 'slot' : 'slots'} ${names.join(', ')}.`;
+  });
   protected readonly widths = linkedSignal(() => (this.draft()?.widthsPx ?? []).join(', '));
   protected readonly failure = signal('');
   protected readonly notice = signal('');
@@ -56,6 +72,13 @@ export class PageKindEditor {
     this.wrapper.set(text);
     const wrapper = readWrapper(text);
     if (wrapper !== null) this.set({ wrapper });
+  }
+
+  protected setTemplate(text: string): void {
+    this.template.set(text);
+    if (this.templateFailure() !== '') return;
+    this.notice.set('');
+    this.drafts.editTemplate(this.id(), text);
   }
 
   protected setWidths(text: string): void {

@@ -74,6 +74,14 @@ export class StyleDrafts {
     if (draft !== null) this.kinds.update((all) => new Map([...all, [id, { ...draft, ...part }]]));
   }
 
+  /** A kind of page without a template has none. */
+  editTemplate(id: string, text: string): void {
+    const draft = this.kind(id);
+    if (draft === null) return;
+    const { template: _template, ...rest } = draft;
+    this.kinds.update((all) => new Map([...all, [id, text.trim() === '' ? rest : { ...rest, template: text }]]));
+  }
+
   /** Begins a stylesheet that is not stored yet; one that is there already gets the text as a change. */
   begin(id: string, css: string, part: Partial<SheetDraft> = {}): void {
     if (this.sheet(id) !== null) this.editSheet(id, { css, ...part });

@@ -6,11 +6,13 @@ import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
 import { RouterLink } from '@angular/router';
-import { FIELD_KINDS, fieldSchema, type Field } from '@typikon/core';
+import { FIELD_KINDS, fieldSchema, type ContentType, type Field } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
+import { Equipment } from '../writing/equipment';
 import { KIND_WORDS } from './kind-words';
+import { PlacePicture } from './place-picture';
 
 /** Help beside a field that is longer than this is not read, in letters. */
 export const LONG_HELP = 140;
@@ -18,18 +20,19 @@ export const LONG_HELP = 140;
 /** The settings of one field. */
 @Component({
   selector: 'ty-field-form',
-  imports: [MatCheckboxModule, MatFormFieldModule, MatInputModule, MatSelectModule, ReactiveFormsModule, RouterLink],
+  imports: [MatCheckboxModule, MatFormFieldModule, MatInputModule, MatSelectModule, PlacePicture, ReactiveFormsModule, RouterLink],
   templateUrl: './field-form.html',
   styleUrl: './field-form.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class FieldForm {
-  readonly type = input.required<string>();
+  readonly type = input.required<ContentType>();
   readonly field = input.required<Field>();
   private readonly site = inject(SiteStore);
   private readonly names = inject(Store).selectSignal(libraryFeature.selectNames);
   protected readonly kinds = FIELD_KINDS.map((kind) => ({ kind, words: KIND_WORDS[kind] }));
   protected readonly longHelp = LONG_HELP;
+  private readonly equipment = inject(Equipment);
   private readonly build = inject(NonNullableFormBuilder);
   protected readonly form = this.build.group({
     title: '',
@@ -52,7 +55,7 @@ export class FieldForm {
     const [assignments, names] = [this.site.assignments(), this.names()];
     const answers = new Map<string, { profile: string; roles: string[]; statement: number | null }>();
     for (const { id, label } of this.site.roles()) {
-      const { profile, statement } = assignments.why({ roles: [id], type: this.type(), field: this.field().key });
+      const { profile, statement } = assignments.why({ roles: [id], type: this.type().id, field: this.field().key });
       if (profile === null) continue;
       const key = `${profile} ${statement}`;
       const answer = answers.get(key);
@@ -61,6 +64,8 @@ export class FieldForm {
     }
     return [...answers.values()];
   });
+
+  protected readonly places = computed(() => this.equipment.places(this.type(), this.field().key));
 
   constructor() {
     effect(() => {
@@ -117,7 +122,7 @@ export class FieldForm {
     const next = this.written(field);
     for (const control of Object.values(this.form.controls)) control.setErrors(null);
     if (next.success) {
-      this.site.changeField(`field ${this.type()} ${field.key}`, this.type(), field.key, () => next.data);
+      this.site.changeField(`field ${this.type().id} ${field.key}`, this.type().id, field.key, () => next.data);
       return;
     }
     for (const { path, message } of next.error.issues) {

@@ -56,6 +56,7 @@ export class TypeDialog {
     ],
     description: [this.begun?.description ?? '', Validators.maxLength(1000)],
     pageKind: [this.begun?.pageKind ?? this.kinds()[0]?.id ?? '', (control: AbstractControl) => Validators.required(control)],
+    alsoOn: [this.begun?.alsoOn ?? []],
     icon: [this.begun?.icon ?? 'file'],
     colour: [this.begun?.colour ?? TYPE_COLOURS[0]],
   });

@@ -12,6 +12,7 @@ import { SiteFindings } from '../../state/site-findings';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
+import { Equipment } from '../writing/equipment';
 import { AuthorSight } from './author-sight';
 import { FieldForm } from './field-form';
 import { KIND_WORDS } from './kind-words';
@@ -36,6 +37,7 @@ export class TypePage {
   private readonly dialog = inject(MatDialog);
   private readonly router = inject(Router);
   private readonly names = inject(Store).selectSignal(libraryFeature.selectNames);
+  protected readonly equipment = inject(Equipment);
   protected readonly kindWords = KIND_WORDS;
   protected readonly moved = signal('');
   protected readonly content = computed((): ContentType | null => this.site.types().find(({ id }) => id === this.type()) ?? null);

@@ -2,10 +2,12 @@ import { computed, inject, Injectable } from '@angular/core';
 import {
   compileRules,
   fieldPlaces,
+  firstPlace,
   resolveProfile,
   whatAuthorsCanDo,
   type ContentType,
   type Field,
+  type FieldPlace,
   type ResolvedProfile,
 } from '@typikon/core';
 import type { EditorConfiguration, EditorServices } from '@typikon/editor';
@@ -71,9 +73,19 @@ export class Equipment {
       .join(' ');
   }
 
+  /** The kind of page on which a field is looked at first. */
+  placeOf(type: ContentType, key: string): string {
+    return firstPlace(type, key, this.pageKinds());
+  }
+
+  /** Where a field is printed. */
+  places(type: ContentType, key: string): readonly FieldPlace[] {
+    return fieldPlaces(type, this.pageKinds()).get(key) ?? [];
+  }
+
   /** Where a field shows, in words. */
   where(type: ContentType, key: string): string {
-    const places = fieldPlaces(type, this.pageKinds()).get(key) ?? [];
+    const places = this.places(type, key);
     if (places.length === 0) return 'It shows nowhere: no page prints it.';
     const own = places.some(({ isOwnPage }) => isOwnPage);
     const others = places.filter(({ isOwnPage }) => !isOwnPage).map(({ name }) => name);

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, CUSTOM_ELEMENTS_SCHEMA, i
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
-import { cleanHelp, isEmptyValue, valueLetters, valueProblem, type Field } from '@typikon/core';
+import { cleanHelp, isEmptyValue, parseFragment, renderedText, valueLetters, valueProblem, type Field } from '@typikon/core';
 import { defineTypikonEditor, type EditorConfiguration } from '@typikon/editor';
 import { Configured } from './configured';
 
@@ -49,6 +49,10 @@ export class FieldEntry {
     const { example, link } = this.field().help;
     return this.longHelp() !== '' || example !== '' || link !== '';
   });
+  /** What stands there, for those who cannot write it. */
+  protected readonly plainText = computed(() =>
+    this.field().kind === 'rich' ? renderedText(parseFragment(this.value()).root).trim() : this.value(),
+  );
   protected readonly letters = computed(() => valueLetters(this.field().kind, this.now()));
   /** What is wrong with what stands there; empty for nothing. */
   protected readonly mistake = computed(() => {
