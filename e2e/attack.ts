@@ -127,9 +127,10 @@ const jsonHeaders = { 'content-type': 'application/json' };
 async function besideHeavy(typikon: Installation, { every, say }: Plan): Promise<Figures['voice']> {
   const api = `${typikon.address}/api/v1`;
   const poller: ChildProcess = fork(at('e2e', 'poll.mjs'), [`${api}/health`]);
-  const documents = (await (await fetch(`${api}/documents`)).json()) as { id: string }[];
-  const id = documents[0]!.id;
-  const { html: first } = (await (await fetch(`${api}/documents/${id}`)).json()) as { html: string };
+  const texts = (await (await fetch(`${api}/texts`)).json()) as { document: string; field: string }[];
+  const { document: id, field } = texts[0]!;
+  const { fields } = (await (await fetch(`${api}/documents/${id}`)).json()) as { fields: { key: string; value: string }[] };
+  const first = fields.find(({ key }) => key === field)!.value;
   const { stylesheets: sheets } = (await (await fetch(`${api}/style-files`)).json()) as { stylesheets: { css: string }[] };
   const put = async (html: string) => {
     const now = await fetch(`${api}/documents/${id}`);
@@ -137,7 +138,7 @@ async function besideHeavy(typikon: Installation, { every, say }: Plan): Promise
     return fetch(`${api}/documents/${id}`, {
       method: 'PUT',
       headers: { ...jsonHeaders, 'if-match': now.headers.get('etag')! },
-      body: JSON.stringify({ html }),
+      body: JSON.stringify({ fields: { [field]: { value: html } } }),
     });
   };
   const style = async (css: string) => {
@@ -166,8 +167,8 @@ async function besideHeavy(typikon: Installation, { every, say }: Plan): Promise
     ['a text of misnested tags', () => put('<b><i></b>'.repeat(66_000))],
     ['a text of 100 000 headings', () => put('<h2>x</h2>'.repeat(99_000))],
     ['a page of that', () => fetch(`${typikon.siteAddress}/documents/${id}`)],
-    ['all that is published', () => fetch(`${api}/documents/published`)],
-    ['the census', () => fetch(`${api}/documents/census`)],
+    ['all that is published', () => fetch(`${api}/texts/published`)],
+    ['the census', () => fetch(`${api}/texts/census`)],
     ['a deep text', () => put('<div>'.repeat(190_000))],
     ['a text of 4 MB without a tag', () => put('x & y < z '.repeat(390_000).replaceAll('<', '&lt;').slice(0, 3_900_000))],
     ['a proof of 190 000 tags', () => proof('<p class="x" style="color:red">'.repeat(190_000))],

@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import type { Site } from '../packages/core/src/index';
-import { axeFindings, eventually, openPage, pressButton, useTypikon } from './support';
+import { axeFindings, chooseOptions, eventually, openPage, pressButton, useTypikon } from './support';
 
 const used = useTypikon();
 
@@ -28,27 +28,8 @@ class Fields {
   press(within: string, words: string): Promise<void> {
     return pressButton(this.page, within, words);
   }
-  /** Chooses from a select of Material by its label; of several, each is pressed. */
-  async choose(label: string, ...options: string[]): Promise<void> {
-    await this.page.waitForSelector(`mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`);
-    await this.page.click(`mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`);
-    for (const option of options)
-      await eventually(
-        () =>
-          this.page.$$eval(
-            'mat-option',
-            (nodes, words) => {
-              const found = nodes.find((node) => (node as HTMLElement).innerText.trim() === words);
-              (found as HTMLElement | undefined)?.click();
-              return found !== undefined;
-            },
-            option,
-          ),
-        (isThere) => isThere,
-        `${label} does not offer ${option}`,
-      );
-    if ((await this.page.$('.cdk-overlay-pane mat-option')) !== null) await this.page.keyboard.press('Escape');
-    await this.page.waitForSelector('mat-option', { hidden: true });
+  choose(label: string, ...options: string[]): Promise<void> {
+    return chooseOptions(this.page, label, ...options);
   }
   async fill(field: string, text: string): Promise<void> {
     await this.page.focus(field);
@@ -142,7 +123,7 @@ describe('content types', () => {
     await fields.choose('Seen by', 'Ivo Stead');
     await page.waitForSelector('ty-author-sight typikon-editor .te-frame');
     assert.match(
-      (await fields.texts('ty-author-sight section'))[0]!,
+      (await fields.texts('ty-author-sight ty-field-entry'))[0]!,
       /What is offered needed .*Length, depth, and for how long\..*What you can do here Headings of levels 2, 3 and 4\..*tables/,
     );
     await fields.choose('Seen by', 'Kit Marsh');

@@ -90,9 +90,9 @@ async function reader<T>(path: string, read: (document: Document) => T): Promise
 
 /** The first document of a kind in which something is to be seen. */
 async function documentWith(kind: string, text: string): Promise<string> {
-  const answer = await fetch(`${used.typikon.address}/api/v1/documents/published?pageKind=${kind}`);
+  const answer = await fetch(`${used.typikon.address}/api/v1/texts/published?pageKind=${kind}`);
   const all = (await answer.json()) as { id: string; html: string }[];
-  return all.find(({ html }) => html.includes(text))!.id;
+  return all.find(({ html }) => html.includes(text))!.id.split('/')[0]!;
 }
 
 const radius = (document: Document): string => getComputedStyle(document.querySelector('figure.rounded img')!).borderTopLeftRadius;

@@ -264,6 +264,29 @@ export async function pressButton(page: Page, place: string, words: string): Pro
   );
 }
 
+/** Chooses from a select of Material by its label; of several, each is pressed. */
+export async function chooseOptions(page: Page, label: string, ...options: string[]): Promise<void> {
+  await page.waitForSelector(`mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`);
+  await page.click(`mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`);
+  for (const option of options)
+    await eventually(
+      () =>
+        page.$$eval(
+          'mat-option',
+          (nodes, words) => {
+            const found = nodes.find((node) => (node as HTMLElement).innerText.trim() === words);
+            (found as HTMLElement | undefined)?.click();
+            return found !== undefined;
+          },
+          option,
+        ),
+      (isThere) => isThere,
+      `${label} does not offer ${option}`,
+    );
+  if ((await page.$('.cdk-overlay-pane mat-option')) !== null) await page.keyboard.press('Escape');
+  await page.waitForSelector('mat-option', { hidden: true });
+}
+
 /** Drives the workshop as a person would. */
 export class Bench {
   constructor(readonly page: Page) {}
@@ -311,7 +334,7 @@ export class Bench {
     await this.selectAll();
     await this.page.keyboard.sendCharacter(html);
   }
-  async chapter(name: 'toolbar' | 'markup' | 'paste' | 'styles' | 'surface' | 'findings'): Promise<void> {
+  async chapter(name: 'toolbar' | 'markup' | 'paste' | 'styles' | 'surface' | 'help' | 'findings'): Promise<void> {
     await this.click(`#chapter-tab-${name}`);
   }
   async view(name: 'author' | 'markup' | 'page'): Promise<void> {

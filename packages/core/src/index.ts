@@ -218,7 +218,8 @@ export { isEmptyValue, libraryPictures, strayLinks, valueLetters, valueProblem }
 export { siteJsonSchema } from './site/json-schema';
 export { cleanHelp, HELP_PROFILE } from './site/help';
 export { Assignments, neverWinning, type Assigning, type Assignment, type Place as AssignedPlace, type Question } from './site/assign';
-export { CAN_DO_PARTS, whatAuthorsCanDo, type CanDo, type CanDoPart } from './site/can-do';
+export { CAN_DO_PARTS, type CanDoPart } from './profile/help-schema';
+export { toldParts, toldSentences, whatAuthorsCanDo, type CanDo, type ToldPart } from './site/can-do';
 export { comparePasses, compareRules, type ComparedSide, type ComparedSubject, type ComparisonLine } from './site/compare/index';
 export {
   contentTypeSchema,

@@ -230,9 +230,7 @@ describe('figures of likeness', () => {
     });
     expect(counted).toEqual(all.slice(0, 3).map(nameOf));
     const rows = await LikenessCountModel.findAll({ where: of, raw: true });
-    expect(rows.filter(({ failure }) => failure === 'Shorter texts could not be compared, 3 in a row.')).toHaveLength(
-      all.length - 3,
-    );
+    expect(rows.filter(({ failure }) => failure === 'Shorter texts could not be compared, 3 in a row.')).toHaveLength(all.length - 3);
     expect(await LikenessFigureModel.findOne({ where: of, order: [['id', 'DESC']], raw: true })).toMatchObject({ elements: 0, alike: 0 });
     // One that was changed is tried by itself, and tells nothing of the others.
     counted = [];

@@ -132,7 +132,7 @@ describe('the site', () => {
 });
 
 describe('why this profile', () => {
-  const why = async (query: string) => (await (await request(`/site/assignment?${query}`)).json());
+  const why = async (query: string) => await (await request(`/site/assignment?${query}`)).json();
   test('names the statement that won and those it beat', async () => {
     expect(await why('roles=communications-desk&type=story&field=teaser')).toEqual({
       profile: 'ferry-note',
@@ -206,7 +206,44 @@ describe('who acts', () => {
   });
 });
 
+describe('rights', () => {
+  test.each<[string, string, string, string, unknown?]>([
+    ['kit-marsh', 'PUT', '/profiles/diary/draft', 'change how content is written', {}],
+    ['kit-marsh', 'POST', '/style-files/changes', 'change how content is written', {}],
+    ['kit-marsh', 'PUT', '/house-limits', 'change how content is written', {}],
+    ['kit-marsh', 'DELETE', '/specimens/any', 'change how content is written'],
+    ['tom-hallow', 'PUT', '/site', 'say what there is to write and who writes it', {}],
+  ])('%s may not %s %s', async (person, method, path, words, body) => {
+    const answer = await request(path, { method, headers: { 'typikon-person': person, 'if-match': '"1"' }, body });
+    expect(answer.status).toBe(403);
+    expect((await problem(answer)).detail).toContain(` may not ${words}: none of their roles has the right`);
+  });
+
+  test('somebody without any right sees nothing; somebody who is not there is told so', async () => {
+    const { site, revision } = await stored();
+    const changed = structuredClone(site);
+    changed.roles.push({ id: 'guests', label: 'Guests', description: '', rights: [] });
+    changed.people.push({ id: 'a-guest', label: 'A guest', roles: ['guests'] });
+    expect((await put(changed, revision)).status).toBe(200);
+    for (const path of ['/profiles', '/site', '/documents', '/texts', '/assets', '/acting'])
+      expect([path, (await request(path, { headers: { 'typikon-person': 'a-guest' } })).status]).toEqual([path, 403]);
+    expect((await request('/health', { headers: { 'typikon-person': 'a-guest' } })).status).toBe(200);
+    expect((await problem(await request('/profiles', { headers: { 'typikon-person': 'nobody' } }))).detail).toContain(
+      'There is nobody called "nobody"',
+    );
+    expect((await put(site, revision + 1)).status).toBe(200);
+  });
+});
+
 test('the committed description of the API is the one that the server gives', async () => {
   const committed = JSON.parse(readFileSync(join(DEMO, '..', 'docs', 'openapi.json'), 'utf8')) as unknown;
   expect(committed).toEqual(await apiDescription());
+});
+
+test('every route names the right that it needs, but for those that are open to all', async () => {
+  const { paths } = (await apiDescription()) as { paths: Record<string, Record<string, { 'x-right'?: string }>> };
+  const open = Object.entries(paths).flatMap(([path, methods]) =>
+    Object.entries(methods).flatMap(([method, route]) => (route['x-right'] === undefined ? [`${method} ${path}`] : [])),
+  );
+  expect(open).toEqual(['get /api/v1/health']);
 });

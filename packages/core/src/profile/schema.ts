@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { idSchema, isColourSchema as colour } from './basic-schema';
 import { pasteSchema } from './paste-schema';
 import { patternMistake } from './pattern';
+import { helpSchema } from './help-schema';
 import { surfaceSchema } from './surface-schema';
 import { toolbarSchema } from './toolbar-schema';
 
@@ -267,6 +268,7 @@ export const profileSchema = z.strictObject({
   paste: pasteSchema.prefault({}).describe('What happens to pasted content before the markup rules: passes, in order.'),
   styles: z.record(idSchema, styleSchema).default({}).describe('The styles of the style menu.'),
   surface: surfaceSchema.prefault({}),
+  help: helpSchema.prefault({}).describe('What is said to authors wherever the profile is used.'),
 });
 
 /** The site-wide ceiling on markup. What it does not allow, no profile can. */

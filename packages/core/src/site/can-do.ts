@@ -1,11 +1,8 @@
 import type { CompiledRules } from '../markup/compiled';
 import { runPaste } from '../paste/run';
+import type { CanDoPart } from '../profile/help-schema';
 import type { ResolvedProfile } from '../profile/resolve';
 import type { AttributeTest } from '../profile/schema';
-
-/** The parts of what the rules say to an author by themselves, in the order in which they are told. */
-export const CAN_DO_PARTS = ['headings', 'words', 'lists', 'pictures', 'links', 'frames', 'styles', 'paste', 'length'] as const;
-export type CanDoPart = (typeof CAN_DO_PARTS)[number];
 
 /** A sentence or two about what an author can do, and which settings it follows from. */
 export interface CanDo {
@@ -43,6 +40,37 @@ const SCHEMES: Readonly<Record<string, string | undefined>> = {
   tel: 'telephone numbers',
   ftp: 'files on servers',
 };
+
+/** A part as authors read it: what the rules say, and what the profile says in its place. */
+export interface ToldPart extends CanDo {
+  /** Whether authors read it. */
+  isShown: boolean;
+  /** The profile's own words in the place of the sentence; empty for the sentence itself. */
+  words: string;
+}
+
+/**
+ * What a profile tells its authors: what the rules say of themselves, part by part, shown, hidden or in its own words.
+ *
+ * @param letters how long the text is expected to be, where a field says so
+ */
+export function toldParts(
+  resolved: ResolvedProfile,
+  rules: CompiledRules,
+  letters: { from?: number | undefined; to?: number | undefined } = {},
+): ToldPart[] {
+  const { parts } = resolved.profile.help;
+  return whatAuthorsCanDo(resolved, rules, letters).map((one) => ({
+    ...one,
+    isShown: parts[one.part]?.shown ?? true,
+    words: parts[one.part]?.words.trim() ?? '',
+  }));
+}
+
+/** The same as one text, as it stands beside a field. */
+export function toldSentences(parts: readonly ToldPart[]): string {
+  return parts.flatMap(({ isShown, words, sentence }) => (isShown ? [words === '' ? sentence : words] : [])).join(' ');
+}
 
 /**
  * Says in plain sentences what an author can do with a profile: from its compiled rules, its passes and its limits, so that it

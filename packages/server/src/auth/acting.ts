@@ -1,7 +1,4 @@
-import { PERSON_HEADER, RIGHT } from '@typikon/api';
 import type { Person, Right, Site } from '@typikon/core';
-import type { Context } from 'hono';
-import { problem } from '../problem';
 
 /** Somebody in whose name a request is made. */
 export interface Acting extends Person {
@@ -25,29 +22,4 @@ export function actingPerson(site: Site, named: string | undefined): Acting | nu
   return named === undefined
     ? (everybody.find(({ rights }) => rights.has('administer')) ?? everybody[0])
     : everybody.find(({ id }) => id === named);
-}
-
-/** A route of the contract, as far as rights are concerned. */
-interface Guarded {
-  [RIGHT]: Right;
-}
-
-const WORDS: Readonly<Record<Right, string>> = {
-  read: 'look at this',
-  write: 'write content',
-  design: 'change how content is written',
-  administer: 'say what there is to write and who writes it',
-};
-
-/**
- * Refuses a request whose person may not make it.
- *
- * @returns the refusal; null where the request may go on
- */
-export function refusalOf(context: Context, { [RIGHT]: right }: Guarded, site: Site): Response | null {
-  const named = context.req.header(PERSON_HEADER);
-  const acting = actingPerson(site, named);
-  if (acting === undefined) return problem(context, 403, `There is nobody called "${named}" here. Choose who acts, and try again.`);
-  if (acting === null || acting.rights.has(right)) return null;
-  return problem(context, 403, `${acting.label} may not ${WORDS[right]}: none of their roles has the right "${right}".`);
 }

@@ -1,7 +1,7 @@
 import { contract, PERSON_HEADER } from '@typikon/api';
 import type { Context } from 'hono';
 import type { Sequelize } from 'sequelize';
-import { actingPerson, refusalOf } from '../auth/acting';
+import { actingPerson } from '../auth/acting';
 import { problem } from '../problem';
 import { etagOf, matches } from '../routes/entity-tags';
 import { linkNext } from '../routes/pages';
@@ -20,10 +20,7 @@ const asJson = ({ createdAt, changedAt, fields, ...rest }: StoredDocument) => ({
 /** Stored documents: found, read, made, written field by field, and taken back. */
 export function documents(sequelize: Sequelize, site: SiteService, committing: () => void) {
   const service = new DocumentService(sequelize, site, committing);
-  const begin = async (context: Context, route: Parameters<typeof refusalOf>[1]) => {
-    const { site: now } = await site.current();
-    return { refusal: refusalOf(context, route, now), actor: actingPerson(now, context.req.header(PERSON_HEADER)) ?? null };
-  };
+  const actorOf = async (context: Context) => actingPerson((await site.current()).site, context.req.header(PERSON_HEADER)) ?? null;
   const withoutIfMatch = (context: Context) =>
     problem(context, 428, 'Send If-Match with the entity tag of the document that was edited.') as never;
 
@@ -51,8 +48,6 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
 
   return router()
     .openapi(contract.listDocuments, async (context) => {
-      const { refusal } = await begin(context, contract.listDocuments);
-      if (refusal !== null) return refusal as never;
       const query = context.req.valid('query');
       const { documents: found, count } = await service.find(query);
       const page = found.slice(0, query.limit);
@@ -60,14 +55,11 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
       return context.json({ documents: page.map((one) => ({ ...one, changedAt: one.changedAt.toISOString() })), count }, 200);
     })
     .openapi(contract.makeDocument, async (context) => {
-      const { refusal, actor } = await begin(context, contract.makeDocument);
-      if (refusal !== null) return refusal as never;
+      const actor = await actorOf(context);
       const { type, title } = context.req.valid('json');
       return answer(context, await service.make(type, title, actor), 201) as never;
     })
     .openapi(contract.readDocument, async (context) => {
-      const { refusal } = await begin(context, contract.readDocument);
-      if (refusal !== null) return refusal as never;
       const { id } = context.req.valid('param');
       const document = await service.read(id);
       if (document === null) return problem(context, 404, `There is no document "${id}".`) as never;
@@ -75,16 +67,13 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
       return context.json(asJson(document), 200);
     })
     .openapi(contract.saveDocument, async (context) => {
-      const { refusal, actor } = await begin(context, contract.saveDocument);
-      if (refusal !== null) return refusal as never;
+      const actor = await actorOf(context);
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return withoutIfMatch(context);
       const { id } = context.req.valid('param');
       return answer(context, await service.save(id, context.req.valid('json'), actor, (revision) => matches(ifMatch, revision))) as never;
     })
     .openapi(contract.listVersions, async (context) => {
-      const { refusal } = await begin(context, contract.listVersions);
-      if (refusal !== null) return refusal as never;
       const { id } = context.req.valid('param');
       const versions = await service.versions(id);
       if (versions.length === 0 && (await service.read(id)) === null)
@@ -95,8 +84,7 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
       );
     })
     .openapi(contract.restoreVersion, async (context) => {
-      const { refusal, actor } = await begin(context, contract.restoreVersion);
-      if (refusal !== null) return refusal as never;
+      const actor = await actorOf(context);
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return withoutIfMatch(context);
       const { id } = context.req.valid('param');

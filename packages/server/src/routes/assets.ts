@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { createRoute, z } from '@hono/zod-openapi';
+import { needs } from '@typikon/api';
 import { pictureAddress, pictureTypeOf } from '@typikon/core';
 import { Op, UniqueConstraintError, type CreationAttributes, type Sequelize } from 'sequelize';
 import { AssetModel } from '../db/models';
@@ -25,6 +26,7 @@ const assetSchema = z
 const addRoute = createRoute({
   method: 'post',
   path: '/assets',
+  ...needs('write'),
   summary: 'Takes a picture into the asset library',
   description:
     'PNG, JPEG, GIF and WebP are taken, told by their bytes. Metadata is left out. A picture without a title comes from a paste: its address follows from the bytes that were sent, so that the same picture is kept once. A picture with a title can meet another of the same title in its folder; `sameName` says what is to happen then.',
@@ -54,6 +56,7 @@ const LONGEST_TITLE = 200;
 const listRoute = createRoute({
   method: 'get',
   path: '/assets',
+  ...needs('read'),
   summary: 'The pictures of the asset library, without their bytes',
   request: {
     query: z.object({ q: z.string().trim().max(200).default(''), folder: z.string().max(60).default(''), ...pageQuery(MOST_PICTURES) }),
@@ -65,6 +68,7 @@ const listRoute = createRoute({
 const foldersRoute = createRoute({
   method: 'get',
   path: '/assets/folders',
+  ...needs('read'),
   summary: 'The folders of the asset library',
   responses: { 200: json(z.array(z.string()), 'The folders, sorted') },
 });

@@ -1,4 +1,5 @@
 import { createRoute, z } from '@hono/zod-openapi';
+import { needs } from '@typikon/api';
 import type { Sequelize, Transaction } from 'sequelize';
 import { SettingModel } from '../db/models';
 import { inTransaction } from '../db/transaction';
@@ -11,12 +12,14 @@ const wordsSchema = z.object({ words: z.array(word).max(20_000) }).openapi('Site
 const readRoute = createRoute({
   method: 'get',
   path: '/site-dictionary',
+  ...needs('read'),
   summary: 'The words that the site has beside those of the dictionary',
   responses: { 200: json(wordsSchema, 'The words, sorted') },
 });
 const addRoute = createRoute({
   method: 'post',
   path: '/site-dictionary/words',
+  ...needs('write'),
   summary: 'Adds a word',
   request: { body: { required: true, ...json(z.object({ word }), 'The word') } },
   responses: { 200: json(wordsSchema, 'The words now') },
@@ -24,6 +27,7 @@ const addRoute = createRoute({
 const removeRoute = createRoute({
   method: 'delete',
   path: '/site-dictionary/words/{word}',
+  ...needs('write'),
   summary: 'Takes a word out',
   request: { params: z.object({ word }) },
   responses: { 200: json(wordsSchema, 'The words now') },

@@ -1,4 +1,5 @@
 import { createRoute, z } from '@hono/zod-openapi';
+import { needs } from '@typikon/api';
 import { readHouseLimits, type JsonObject } from '@typikon/core';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { SettingHistoryModel, SettingModel } from '../db/models';
@@ -18,6 +19,7 @@ const roleSchema = z.object({ id: z.string(), name: z.string() }).openapi('Role'
 const readRoute = createRoute({
   method: 'get',
   path: '/house-limits',
+  ...needs('read'),
   summary: 'The site-wide ceiling on markup',
   description: 'Where none were set yet, the widest that can be set, with the entity tag "0".',
   responses: { 200: { ...json(houseSchema, 'The house limits'), headers: etagHeader } },
@@ -26,6 +28,7 @@ const readRoute = createRoute({
 const saveRoute = createRoute({
   method: 'put',
   path: '/house-limits',
+  ...needs('design'),
   summary: 'Changes the site-wide ceiling on markup',
   description: 'Needs If-Match with the entity tag of the limits that were edited. They hold from then on for every profile.',
   request: {
@@ -43,6 +46,7 @@ const saveRoute = createRoute({
 const historyRoute = createRoute({
   method: 'get',
   path: '/house-limits/rule-history',
+  ...needs('read'),
   summary: 'When a rule of the house limits was last changed',
   request: { query: pointerQuery },
   responses: { 200: json(ruleChange, 'The latest change, or null where it has been as it is from the begin') },
@@ -51,6 +55,7 @@ const historyRoute = createRoute({
 const rolesRoute = createRoute({
   method: 'get',
   path: '/roles',
+  ...needs('read'),
   summary: 'The roles that house limits can except',
   responses: { 200: json(z.array(roleSchema), 'The roles') },
 });

@@ -1,4 +1,5 @@
 import { createRoute, z } from '@hono/zod-openapi';
+import { needs } from '@typikon/api';
 import { LikenessFigureModel } from '../db/models';
 import { json, router } from './shared';
 
@@ -18,6 +19,7 @@ const MOST_FIGURES = 2000;
 const figuresRoute = createRoute({
   method: 'get',
   path: '/likeness/figures',
+  ...needs('read'),
   summary: 'How alike the editor and the page were over time, for each profile and page kind that have documents',
   responses: { 200: json(z.array(figureSchema), 'The figures, the oldest first') },
 });

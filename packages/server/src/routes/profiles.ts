@@ -1,4 +1,5 @@
 import { createRoute, z } from '@hono/zod-openapi';
+import { needs } from '@typikon/api';
 import { idSchema, resolveProfile, type JsonObject, type Problem } from '@typikon/core';
 import type { Context } from 'hono';
 import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
@@ -23,6 +24,7 @@ const MOST_PROFILES = 50;
 const listRoute = createRoute({
   method: 'get',
   path: '/profiles',
+  ...needs('read'),
   summary: 'Every profile with its draft',
   request: { query: z.object(pageQuery(MOST_PROFILES)) },
   responses: { 200: { ...json(z.array(storedProfile), 'The profiles, by id'), headers: linkHeader } },
@@ -31,6 +33,7 @@ const listRoute = createRoute({
 const readRoute = createRoute({
   method: 'get',
   path: '/profiles/{id}',
+  ...needs('read'),
   summary: 'One profile with its draft',
   request: { params: parameters },
   responses: { 200: { ...json(storedProfile, 'The profile'), headers: etagHeader }, 404: failure('There is no such profile') },
@@ -39,6 +42,7 @@ const readRoute = createRoute({
 const createProfileRoute = createRoute({
   method: 'post',
   path: '/profiles',
+  ...needs('design'),
   summary: 'Makes a new profile',
   request: { body: { required: true, ...json(z.object({ id: idSchema, document: documentSchema }), 'The new profile') } },
   responses: {
@@ -51,6 +55,7 @@ const createProfileRoute = createRoute({
 const saveRoute = createRoute({
   method: 'put',
   path: '/profiles/{id}/draft',
+  ...needs('design'),
   summary: 'Saves the draft of a profile',
   description:
     'Needs If-Match with the entity tag of the draft that was edited. Where somebody else has saved since, nothing is changed and the answer holds their version.',
@@ -71,6 +76,7 @@ const saveRoute = createRoute({
 const historyRoute = createRoute({
   method: 'get',
   path: '/profiles/{id}/rule-history',
+  ...needs('read'),
   summary: 'When a rule of a profile was last changed',
   request: { params: parameters, query: pointerQuery },
   responses: {

@@ -1,4 +1,5 @@
 import { createRoute, z } from '@hono/zod-openapi';
+import { needs } from '@typikon/api';
 import { expectationSchema, idSchema, payloadSchema, specimenSchema } from '@typikon/core';
 import type { Context } from 'hono';
 import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
@@ -35,6 +36,7 @@ const headers = z.object({ 'if-match': z.string().optional() });
 const listRoute = createRoute({
   method: 'get',
   path: '/specimens',
+  ...needs('read'),
   summary: 'The specimens, without what was on their clipboards',
   request: { query: z.object(pageQuery(MOST_SUMMARIES)) },
   responses: { 200: { ...json(z.array(summarySchema), 'The specimens, in their order'), headers: linkHeader } },
@@ -42,6 +44,7 @@ const listRoute = createRoute({
 const contentsRoute = createRoute({
   method: 'get',
   path: '/specimens/contents',
+  ...needs('read'),
   summary: 'Specimens with all that was on their clipboards',
   description: 'As many as fit into a megabyte, and at least one.',
   request: { query: z.object(pageQuery(MOST_CONTENTS)) },
@@ -50,6 +53,7 @@ const contentsRoute = createRoute({
 const readRoute = createRoute({
   method: 'get',
   path: '/specimens/{id}',
+  ...needs('read'),
   summary: 'One specimen with all that was on its clipboard',
   request: { params: parameters },
   responses: { 200: { ...json(storedSchema, 'The specimen'), headers: etagHeader }, 404: failure('There is no such specimen') },
@@ -57,6 +61,7 @@ const readRoute = createRoute({
 const addRoute = createRoute({
   method: 'post',
   path: '/specimens',
+  ...needs('design'),
   summary: 'Adds a specimen',
   request: { body: { required: true, ...json(newSchema, 'The specimen, typikon-specimen/1, with the id it is to have') } },
   responses: {
@@ -68,6 +73,7 @@ const addRoute = createRoute({
 const changeRoute = createRoute({
   method: 'put',
   path: '/specimens/{id}',
+  ...needs('design'),
   summary: 'Changes a specimen',
   description: 'Needs If-Match with the entity tag of the specimen that was edited.',
   request: { params: parameters, headers, body: { required: true, ...json(specimenSchema, 'The whole specimen') } },
@@ -82,6 +88,7 @@ const changeRoute = createRoute({
 const removeRoute = createRoute({
   method: 'delete',
   path: '/specimens/{id}',
+  ...needs('design'),
   summary: 'Removes a specimen',
   request: { params: parameters, headers },
   responses: {

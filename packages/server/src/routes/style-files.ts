@@ -1,4 +1,5 @@
 import { createRoute, z } from '@hono/zod-openapi';
+import { needs } from '@typikon/api';
 import { cssMistakes, idSchema, pageKindSchema, stylesheetSchema, type PageKind } from '@typikon/core';
 import type { Context } from 'hono';
 import { col, fn, type Sequelize, type Transaction } from 'sequelize';
@@ -37,12 +38,14 @@ const MOST_VERSIONS = 1000;
 const listRoute = createRoute({
   method: 'get',
   path: '/style-files',
+  ...needs('read'),
   summary: 'The stylesheets of the site and its kinds of page',
   responses: { 200: json(allSchema, 'All of them') },
 });
 const changeRoute = createRoute({
   method: 'post',
   path: '/style-files/changes',
+  ...needs('design'),
   summary: 'Changes stylesheets and page kinds together: all of it or nothing',
   request: { body: { required: true, ...json(changesSchema, 'What is stored and what is removed, each with the revision that was seen') } },
   responses: {
@@ -55,6 +58,7 @@ const changeRoute = createRoute({
 const versionsRoute = createRoute({
   method: 'get',
   path: '/style-files/stylesheets/{id}/versions',
+  ...needs('read'),
   summary: 'The versions of a stylesheet, the newest first',
   request: { params: z.object({ id: idSchema }) },
   responses: { 200: json(z.array(versionSchema), 'The versions') },
@@ -62,6 +66,7 @@ const versionsRoute = createRoute({
 const versionRoute = createRoute({
   method: 'get',
   path: '/style-files/stylesheets/{id}/versions/{revision}',
+  ...needs('read'),
   summary: 'The text of a version of a stylesheet',
   request: { params: z.object({ id: idSchema, revision: z.coerce.number().int() }) },
   responses: {

@@ -1,7 +1,6 @@
 import { contract } from '@typikon/api';
 import { CensusSum, cleanWithoutLedger, mainField, type Census, type Site } from '@typikon/core';
 import { Op, type Sequelize } from 'sequelize';
-import { refusalOf } from '../auth/acting';
 import { DocumentFieldModel } from '../db/document-models';
 import { fitting, linkNext, pageOf } from '../routes/pages';
 import { router } from '../routes/shared';
@@ -17,8 +16,6 @@ export function texts(sequelize: Sequelize, site: SiteService) {
   return router()
     .openapi(contract.listTexts, async (context) => {
       const { site: now } = await site.current();
-      const refusal = refusalOf(context, contract.listTexts, now);
-      if (refusal !== null) return refusal as never;
       const { limit, after } = context.req.valid('query');
       const rows = await listTexts(sequelize, limit + 1, { after });
       const types = new Map(now.types.map((type) => [type.id, type]));
@@ -39,8 +36,6 @@ export function texts(sequelize: Sequelize, site: SiteService) {
     })
     .openapi(contract.publishedTexts, async (context) => {
       const { site: now } = await site.current();
-      const refusal = refusalOf(context, contract.publishedTexts, now);
-      if (refusal !== null) return refusal as never;
       const { profile, pageKind, limit, after } = context.req.valid('query');
       const rows = await listTexts(sequelize, limit + 1, { profile, pageKind, after });
       const page = rows.slice(0, Math.min(limit, fitting(rows)));
@@ -60,8 +55,6 @@ export function texts(sequelize: Sequelize, site: SiteService) {
       return context.json(published, 200);
     })
     .openapi(contract.textsCensus, async (context) => {
-      const refusal = refusalOf(context, contract.textsCensus, (await site.current()).site);
-      if (refusal !== null) return refusal as never;
       const all = new CensusSum();
       const byProfile = new Map<string, CensusSum>();
       for (let last = ['', '']; ;) {

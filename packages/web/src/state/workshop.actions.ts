@@ -3,7 +3,7 @@ import { createActionGroup, emptyProps, props } from '@ngrx/store';
 import type { Backup } from './draft-backup';
 import type { StoredProfile } from './types';
 
-export type Chapter = 'toolbar' | 'markup' | 'paste' | 'styles' | 'surface' | 'findings';
+export type Chapter = 'toolbar' | 'markup' | 'paste' | 'styles' | 'surface' | 'help' | 'findings';
 
 /** What happens while a profile is worked on. */
 export const WorkshopActions = createActionGroup({

@@ -8,7 +8,12 @@ import { Acting } from '../state/acting';
   imports: [MatMenuModule],
   template: `
     @if (acting.person(); as person) {
-      <button type="button" class="badge" [matMenuTriggerFor]="menu" [attr.aria-label]="'Acting as ' + person.label + ', choose who acts'">
+      <button
+        type="button"
+        class="badge"
+        [matMenuTriggerFor]="menu"
+        [attr.aria-label]="person.label + ' ' + role() + ' acts. Choose who does'"
+      >
         <span class="hole" aria-hidden="true"></span>
         <span class="name">{{ person.label }}</span>
         <span class="role">{{ role() }}</span>

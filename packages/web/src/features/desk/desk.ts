@@ -34,6 +34,7 @@ interface DeskField {
   configuration: EditorConfiguration | null;
   refusal: string;
   canDo: string;
+  profileHelp: string;
   where: string;
   of: string;
   notes: string[];
@@ -118,7 +119,7 @@ export class Desk {
     const had = stored?.profile ?? null;
     const profile = field.kind === 'rich' ? (written?.profile ?? had ?? why.profile) : null;
     const mayWrite = person === null || (why.profile !== null && this.acting.may('write'));
-    const role = roles[0] ?? '';
+    const role = this.equipment.roleOf(roles);
     // The text that is put into a new editor, not what is being typed.
     const edition = `${key} ${profile ?? ''} ${role} ${this.desk.document()?.id ?? ''} ${this.desk.editions()[key] ?? 0}`;
     const of = key === main ? this.id() : `${this.id()}:${key}`;
@@ -140,6 +141,7 @@ export class Desk {
       configuration,
       refusal: refusalOf(field, mayWrite, person?.label ?? '', profile, configuration, names),
       canDo: profile !== null && mayWrite ? this.equipment.canDo(profile, role, field) : '',
+      profileHelp: profile !== null && mayWrite ? this.equipment.help(profile) : '',
       where: this.equipment.where(type, key),
       of,
       notes: this.desk.notes().flatMap((note) => (note.field === key ? [note.sentence] : [])),
@@ -177,7 +179,7 @@ export class Desk {
     const html = this.valueNow(key);
     const [fromName, toName] = [from, to].map((id) => choices.find((choice) => choice.id === id)?.name ?? id) as [string, string];
     const by = { profiles: this.profiles().map(({ id, document }) => ({ id, document })), house: this.house() };
-    const move = await this.worker.move({ html, from, to, role: this.acting.roles()[0] ?? '', ...by });
+    const move = await this.worker.move({ html, from, to, role: this.equipment.roleOf(this.acting.roles()), ...by });
     if (move === null) return;
     let text = html;
     if (move.ledger.length > 0) {
@@ -204,6 +206,7 @@ export class Desk {
   }
 
   protected async save(over = false): Promise<void> {
+    if (!this.desk.isChanged()) return;
     const wrong = this.fields().find(
       ({ field, refusal }) =>
         refusal === '' && this.desk.written()[field.key] !== undefined && valueProblem(field, this.valueNow(field.key)) !== null,

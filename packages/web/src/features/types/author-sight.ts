@@ -18,6 +18,7 @@ interface SeenField {
   key: string;
   /** What the rules say of themselves; empty for fields without rich text. */
   canDo: string;
+  profileHelp: string;
   where: string;
   configuration: EditorConfiguration | null;
   value: string;
@@ -82,7 +83,7 @@ export class AuthorSight {
       this.roles(),
       this.filling(),
     ];
-    const [role = ''] = roles;
+    const role = this.equipment.roleOf(roles);
     return type.fields.map((field): SeenField => {
       const { profile: id, statement, choices } = assignments.why({ roles, type: type.id, field: field.key });
       const isRich = field.kind === 'rich' && id !== null;
@@ -92,6 +93,7 @@ export class AuthorSight {
         field,
         key: `${field.key} ${id ?? ''} ${role} ${this.filledFrom()}`,
         canDo: isRich ? this.equipment.canDo(id, role, field) : '',
+        profileHelp: isRich ? this.equipment.help(id) : '',
         where: this.equipment.where(type, field.key),
         configuration,
         value: filling.get(field.key) ?? '',

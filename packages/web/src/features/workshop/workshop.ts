@@ -16,6 +16,7 @@ import { Bench } from '../bench/bench';
 import { ConflictNotice } from './conflict-notice';
 import { MatDialog } from '@angular/material/dialog';
 import { FilesDialog } from './files-dialog';
+import { HelpChapter } from '../help/help-chapter';
 import { FindingsChapter } from './findings-chapter';
 import { LEARN_DIALOG, LearnDialog } from './learn-dialog';
 import { PasteChapter } from '../paste/paste-chapter';
@@ -32,6 +33,7 @@ import { ToolbarChapter } from '../toolbar/toolbar-chapter';
     ConflictNotice,
     DatePipe,
     FindingsChapter,
+    HelpChapter,
     Icon,
     MarkupChapter,
     MatTooltipModule,
@@ -85,6 +87,7 @@ export class Workshop implements OnDestroy {
       { id: 'paste', label: 'Paste', cite: '§3', ...mark('/paste') },
       { id: 'styles', label: 'Styles', cite: '§4', ...mark('/styles') },
       { id: 'surface', label: 'Surface', cite: '§5', ...mark('/surface') },
+      { id: 'help', label: 'Help', cite: '§6', ...mark('/help') },
       { id: 'findings', label: 'Findings', cite: '¶', ...mark('') },
     ];
   });

@@ -1,10 +1,12 @@
 import { computed, inject, Injectable } from '@angular/core';
 import {
+  cleanHelp,
   compileRules,
   fieldPlaces,
   firstPlace,
   resolveProfile,
-  whatAuthorsCanDo,
+  toldParts,
+  toldSentences,
   type ContentType,
   type Field,
   type FieldPlace,
@@ -63,14 +65,23 @@ export class Equipment {
     };
   }
 
+  /** The role by which house limits judge what somebody writes: one that they except, or else the first. */
+  roleOf(roles: readonly string[]): string {
+    const trusted = this.house()?.trustedRoles ?? {};
+    return roles.find((role) => Object.hasOwn(trusted, role)) ?? roles[0] ?? '';
+  }
+
   /** What an author can do with a profile, in sentences that follow from its rules; empty where it has mistakes. */
   canDo(profileId: string, role: string, { letters }: Pick<Field, 'letters'>): string {
     const [profile, house] = [this.profiles().get(profileId), this.house()];
     if (profile === undefined) return '';
     const rules = compileRules(profile, house === null ? {} : { house, ...(role === '' ? {} : { role }) });
-    return whatAuthorsCanDo(profile, rules, letters)
-      .map(({ sentence }) => sentence)
-      .join(' ');
+    return toldSentences(toldParts(profile, rules, letters));
+  }
+
+  /** The help that comes along with a profile, as markup that may be shown. */
+  help(profileId: string): string {
+    return cleanHelp(this.profiles().get(profileId)?.profile.help.text ?? '');
   }
 
   /** The kind of page on which a field is looked at first. */

@@ -30,10 +30,14 @@ export class FieldEntry {
   readonly refusal = input('');
   /** What the rules say of themselves. */
   readonly canDo = input('');
+  /** The help that comes along with the profile, clean markup; the field's own stands before it. */
+  readonly profileHelp = input('');
   /** Where the field shows. */
   readonly where = input('');
   /** Whether what is wrong is told although nobody was here yet. */
   readonly isTold = input(false);
+  /** The level of its heading on the page where it stands. */
+  readonly level = input(3);
   readonly typed = output<string>();
   readonly left = output();
 
@@ -47,7 +51,7 @@ export class FieldEntry {
   protected readonly longHelp = computed(() => cleanHelp(this.field().help.long));
   protected readonly hasMore = computed(() => {
     const { example, link } = this.field().help;
-    return this.longHelp() !== '' || example !== '' || link !== '';
+    return this.longHelp() !== '' || this.profileHelp() !== '' || example !== '' || link !== '';
   });
   /** What stands there, for those who cannot write it. */
   protected readonly plainText = computed(() =>

@@ -1,0 +1,195 @@
+import { provideHttpClient, withInterceptors } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { TestBed } from '@angular/core/testing';
+import { Acting, asActingPerson } from '../../state/acting';
+import { DeskStore, type OpenDocument } from './desk-store';
+
+const DOCUMENT: OpenDocument = {
+  id: 'note-1',
+  title: 'A note',
+  type: 'note',
+  pageKind: 'article',
+  createdAt: '2026-09-01T09:00:00.000Z',
+  changedAt: '2026-09-02T09:00:00.000Z',
+  changedBy: 'ned-orr',
+  revision: 3,
+  fields: [
+    { key: 'text', value: '<p>Noon</p>', profile: 'ferry-note', revision: 2 },
+    { key: 'ferry', value: 'Dunlin', profile: null, revision: 1 },
+  ],
+};
+
+let server: HttpTestingController;
+type Store = InstanceType<typeof DeskStore>;
+
+const settle = () => new Promise((done) => setTimeout(done));
+async function opened(document: OpenDocument = DOCUMENT): Promise<Store> {
+  TestBed.resetTestingModule();
+  TestBed.configureTestingModule({
+    providers: [provideHttpClient(withInterceptors([asActingPerson])), provideHttpClientTesting(), DeskStore],
+  });
+  server = TestBed.inject(HttpTestingController);
+  const store = TestBed.inject(DeskStore);
+  void store.load('note-1');
+  server.expectOne('/api/v1/documents/note-1').flush(document, { headers: { ETag: `"${document.revision}"` } });
+  await settle();
+  return store;
+}
+const put = () => server.expectOne({ method: 'PUT', url: '/api/v1/documents/note-1' });
+const after = (change: Partial<OpenDocument>) => ({ ...DOCUMENT, revision: 4, ...change, changes: { text: 2 }, notes: [] });
+
+beforeEach(() => localStorage.clear());
+
+describe('a document on the desk', () => {
+  test('is read, and is as it is stored until something is written', async () => {
+    const store = await opened();
+    expect([store.status(), store.isChanged()]).toEqual(['ready', false]);
+    store.write('text', '<p>Noon</p>');
+    expect(store.isChanged()).toBe(false);
+    store.write('text', '<p>Two</p>');
+    expect(store.isChanged()).toBe(true);
+  });
+
+  test('one that is not there is told', async () => {
+    const store = await opened();
+    void store.load('gone');
+    server.expectOne('/api/v1/documents/gone').flush({ detail: 'There is no document "gone".' }, { status: 404, statusText: 'Not Found' });
+    await settle();
+    expect([store.status(), store.message(), store.document()]).toEqual(['failed', 'There is no document "gone".', null]);
+  });
+
+  test('stores what is written, and that alone, from the revision it was begun from', async () => {
+    const store = await opened();
+    store.write('text', '<p>Two</p>');
+    store.writeTitle('Another');
+    const saving = store.save();
+    const request = put();
+    expect(request.request.headers.get('If-Match')).toBe('"3"');
+    expect(request.request.body).toEqual({ fields: { text: { value: '<p>Two</p>' } }, title: 'Another' });
+    // What is written while it is stored stays.
+    store.write('ferry', 'Marram');
+    request.flush(after({ title: 'Another' }), { headers: { ETag: '"4"' } });
+    expect(await saving).toBe(true);
+    expect([store.document()?.revision, store.changes(), store.before()]).toEqual([4, 2, 3]);
+    expect(store.written()).toEqual({ ferry: { value: 'Marram' } });
+    expect([store.title(), store.isChanged()]).toEqual([null, true]);
+  });
+
+  test('what the server refuses is told, and nothing that was written is lost', async () => {
+    const store = await opened();
+    store.write('text', '<p>Two</p>');
+    const saving = store.save();
+    put().flush({ detail: 'Too much.' }, { status: 422, statusText: 'No' });
+    expect(await saving).toBe(false);
+    expect([store.refusal(), store.written()['text']?.value, store.isSaving()]).toEqual(['Not stored. Too much.', '<p>Two</p>', false]);
+  });
+
+  test('what somebody else stored can be taken, or written over', async () => {
+    const theirs = { ...DOCUMENT, revision: 9, title: 'Theirs' };
+    for (const over of [true, false]) {
+      const store = await opened();
+      store.write('text', '<p>Mine</p>');
+      const saving = store.save();
+      put().flush({ detail: 'Somebody.', current: theirs }, { status: 412, statusText: 'No' });
+      await saving;
+      expect(store.theirs()?.title).toBe('Theirs');
+      if (over) {
+        const again = store.save(true);
+        const request = put();
+        expect(request.request.headers.get('If-Match')).toBe('"9"');
+        request.flush({ ...after({}), revision: 10 });
+        expect(await again).toBe(true);
+      } else {
+        store.takeTheirs();
+        expect([store.document()?.title, store.isChanged(), store.theirs()]).toEqual(['Theirs', false, null]);
+      }
+    }
+  });
+
+  test('a save of which nobody knows what became is looked up', async () => {
+    for (const [revision, isThere] of [
+      [4, true],
+      [3, false],
+    ] as const) {
+      const store = await opened();
+      store.write('text', '<p>Two</p>');
+      const saving = store.save();
+      put().flush({ detail: 'Lost.', outcome: 'unknown' }, { status: 503, statusText: 'No' });
+      await settle();
+      server.expectOne('/api/v1/documents/note-1').flush({ ...DOCUMENT, revision });
+      expect(await saving).toBe(isThere);
+      expect(store.isChanged()).toBe(!isThere);
+    }
+  });
+
+  test('plain fields are found again after a reload, unless the document was stored since', async () => {
+    const first = await opened();
+    first.write('ferry', 'Marram');
+    first.write('text', '<p>Two</p>');
+    first.writeTitle('Another');
+    first.keep((key) => key !== 'text');
+    const again = await opened();
+    expect([again.written(), again.title()]).toEqual([{ ferry: { value: 'Marram' } }, 'Another']);
+    const later = await opened({ ...DOCUMENT, revision: 5 });
+    expect([later.written(), later.title()]).toEqual([{}, null]);
+  });
+
+  test('a move to another profile goes with the next save, and can be put back before', async () => {
+    const store = await opened();
+    const edition = store.editions()['text'];
+    store.move('text', '<p>Noon, cut</p>', 'reply');
+    expect(store.editions()['text']).not.toBe(edition);
+    store.moveBack('text', null);
+    expect([store.isChanged(), store.written()['text']]).toEqual([false, undefined]);
+    store.move('text', '<p>Noon, cut</p>', 'reply');
+    store.write('text', '<p>Noon, cut more</p>');
+    void store.save();
+    expect((put().request.body as { fields: object }).fields).toEqual({ text: { value: '<p>Noon, cut more</p>', profile: 'reply' } });
+  });
+
+  test('what was stored last can be taken back', async () => {
+    const store = await opened();
+    store.write('text', '<p>Two</p>');
+    const saving = store.save();
+    put().flush(after({ fields: [{ key: 'text', value: '<p>Two</p>', profile: 'ferry-note', revision: 3 }] }));
+    await saving;
+    const back = store.goBack();
+    const request = server.expectOne({ method: 'POST', url: '/api/v1/documents/note-1/restore' });
+    expect([request.request.headers.get('If-Match'), request.request.body]).toEqual(['"4"', { revision: 3 }]);
+    request.flush({ ...DOCUMENT, revision: 5, changes: {}, notes: [] });
+    await back;
+    expect([store.stored().get('text')?.value, store.document()?.revision, store.before()]).toEqual(['<p>Noon</p>', 5, null]);
+  });
+});
+
+describe('who acts', () => {
+  const told = (id: string) => {
+    const person = { id, label: id, roles: [{ id: 'desk', label: 'Desk' }], rights: ['read', 'write'] };
+    return { acting: person, people: [person] };
+  };
+
+  test('is told to the server with every request from then on, and after a reload', async () => {
+    await opened();
+    const acting = TestBed.inject(Acting);
+    const choosing = acting.choose('ned-orr');
+    const request = server.expectOne('/api/v1/acting');
+    expect(request.request.headers.get('typikon-person')).toBe('ned-orr');
+    request.flush(told('ned-orr'));
+    await choosing;
+    expect([acting.person()?.id, acting.roles(), acting.may('write'), acting.may('design')]).toEqual(['ned-orr', ['desk'], true, false]);
+    expect(localStorage.getItem('typikon.acting')).toBe('ned-orr');
+  });
+
+  test('somebody who is not there any more is forgotten', async () => {
+    await opened();
+    const acting = TestBed.inject(Acting);
+    const choosing = acting.choose('gone');
+    server.expectOne('/api/v1/acting').flush({ detail: 'There is nobody.' }, { status: 403, statusText: 'No' });
+    await settle();
+    const again = server.expectOne('/api/v1/acting');
+    expect(again.request.headers.has('typikon-person')).toBe(false);
+    again.flush(told('isa-wren'));
+    await choosing;
+    expect([acting.person()?.id, localStorage.getItem('typikon.acting')]).toEqual(['isa-wren', '']);
+  });
+});
