@@ -45,20 +45,6 @@ const VIEWS = [
     },
   },
   {
-    name: 'learn',
-    path: '/profiles/reply',
-    ready: '.entry',
-    async prepare(page) {
-      await page.select('#specimen', 'specimen:committee-minutes');
-      await page.click('ty-markup-chapter .bar .ty-button:nth-of-type(2)');
-      await page.waitForSelector('ty-learn-dialog .from .ty-button');
-      await page.$eval('ty-learn-dialog .from .ty-button', (button) => button.click());
-      await page.waitForSelector('ty-learn-dialog .lessons input');
-      for (const nth of [1, 2]) await page.$eval(`ty-learn-dialog .lessons li:nth-child(${nth}) input`, (box) => box.click());
-      await page.waitForSelector('ty-learn-dialog ty-changes-table');
-    },
-  },
-  {
     name: 'workshop-paste',
     path: '/profiles/notices-desk',
     ready: '.entry',
@@ -68,17 +54,6 @@ const VIEWS = [
       await page.waitForSelector('[data-pass=inline-style] .name');
       await page.click('[data-pass=inline-style] .name');
       await page.$eval('.scroll', (node) => (node.scrollTop = 150));
-    },
-  },
-  {
-    name: 'specimens-at-once',
-    path: '/profiles/notices-desk',
-    ready: '.entry',
-    async prepare(page) {
-      await page.click('#chapter-tab-paste');
-      await page.waitForSelector('ty-paste-chapter .bar .ty-button');
-      await page.click('ty-paste-chapter .bar .ty-button');
-      await page.waitForFunction(() => document.querySelector('ty-matrix-dialog .bar p')?.innerText.includes('expectations met'));
     },
   },
   { name: 'specimens', path: '/specimens/slip-pictures', ready: 'ty-specimens-page pre' },
@@ -107,15 +82,23 @@ const VIEWS = [
       await page.click('#bench-tab-author');
     },
   },
+  { name: 'documents', path: '/write', ready: 'tr.mat-mdc-row ty-type-icon svg', prepare: () => pause(800) },
   {
     name: 'desk',
     path: '/write/old-tansy-back',
-    ready: '.te-frame',
+    ready: '[data-field=body] .te-frame',
+    prepare: () => pause(1500),
+  },
+  {
+    name: 'move',
+    path: '/write/ferry-times',
+    ready: '[data-field=body] .te-frame',
     async prepare(page) {
-      await pause(600);
-      await page.click('[data-button=picture]');
-      await page.waitForSelector('.te-pictures button');
-      await page.click('.te-pictures button:nth-of-type(5)');
+      await page.click('[data-field=body] .chooser mat-select');
+      await page.waitForSelector('mat-option');
+      await page.$eval('mat-option', (option) => option.click());
+      await page.waitForSelector('ty-move-dialog iframe');
+      await pause(1200);
     },
   },
   {

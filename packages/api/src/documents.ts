@@ -82,7 +82,7 @@ export const readDocument = createRoute({
 export const makeDocument = createRoute({
   method: 'post',
   path: '/documents',
-  summary: 'Makes a document of a content type, with empty fields',
+  summary: 'Makes a document of a content type, with its title and nothing else',
   ...needs('write'),
   request: { body: { required: true, ...json(z.object({ type: idSchema, title }), 'What it is') } },
   responses: {

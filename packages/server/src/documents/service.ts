@@ -86,7 +86,9 @@ export class DocumentService {
         const taken = await idsLike(wanted, transaction);
         let id = wanted;
         for (let n = 2; taken.has(id); n++) id = `${wanted}-${n}`;
-        const document = { id, title, type: typeId, pageKind: type.pageKind, changedBy: actor?.id ?? '', revision: 1, fields: [] };
+        const key = titleKey(type);
+        const fields = key === null ? [] : [{ key, value: title, profile: null, role: '', revision: 1 }];
+        const document = { id, title, type: typeId, pageKind: type.pageKind, changedBy: actor?.id ?? '', revision: 1, fields };
         await storeDocument(document, null, type, transaction);
         return { is: 'saved', stored: (await loadDocument(id, transaction))!, changes: {}, notes: [] };
       },

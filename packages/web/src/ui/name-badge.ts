@@ -8,15 +8,11 @@ import { Acting } from '../state/acting';
   imports: [MatMenuModule],
   template: `
     @if (acting.person(); as person) {
-      <button
-        type="button"
-        class="badge"
-        [matMenuTriggerFor]="menu"
-        [attr.aria-label]="person.label + ' ' + role() + ' acts. Choose who does'"
-      >
+      <button type="button" class="badge" [matMenuTriggerFor]="menu">
         <span class="hole" aria-hidden="true"></span>
         <span class="name">{{ person.label }}</span>
         <span class="role">{{ role() }}</span>
+        <span class="ty-unseen"> acts. Choose who does.</span>
       </button>
       <mat-menu #menu="matMenu">
         @for (one of acting.people(); track one.id) {
