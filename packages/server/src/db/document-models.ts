@@ -22,6 +22,8 @@ export class DocumentModel extends Model<InferAttributes<DocumentModel>, InferCr
   declare changedBy: CreationOptional<string>;
   /** All that a reader sees of it, to find it by. */
   declare words: string;
+  /** The profiles of its texts, each with commas around it. */
+  declare profiles: CreationOptional<string>;
   /** Counts the saves; the entity tag. */
   declare revision: CreationOptional<number>;
   declare fields?: NonAttribute<DocumentFieldModel[]>;
@@ -85,6 +87,7 @@ export function defineDocumentModels(sequelize: Sequelize): void {
       changedAt: now(),
       changedBy: { ...text(64), defaultValue: '' },
       words: longText(),
+      profiles: { ...text(4000), defaultValue: '' },
       revision: revision(),
     },
     { ...plain, tableName: 'documents' },

@@ -31,7 +31,7 @@ import {
   StylesheetHistoryModel,
   StylesheetModel,
 } from '../db/models';
-import { wordsOf } from '../documents/repository';
+import { profilesOf, wordsOf } from '../documents/repository';
 import { storeSite } from '../site/repository';
 import { compose, USUAL_COUNT } from './compose';
 import { intoFields, usualProfile } from './into-fields';
@@ -175,7 +175,17 @@ async function storeDocuments(
       { title, html, profile },
       usualProfile(site, (question) => assignments.why(question), typeId),
     );
-    rows.push({ id, title, typeId, pageKindId: pageKind, createdAt: changedAt, changedAt, changedBy, words: wordsOf(title, filled) });
+    rows.push({
+      id,
+      title,
+      typeId,
+      pageKindId: pageKind,
+      createdAt: changedAt,
+      changedAt,
+      changedBy,
+      words: wordsOf(title, filled),
+      profiles: profilesOf(filled),
+    });
     for (const { key, value, profile: by } of filled)
       fields.push({
         documentId: id,
