@@ -135,6 +135,7 @@ describe('a site document', () => {
       colour: 'ink',
       description: '',
       pageKind: 'article',
+      alsoOn: [],
       fields: [
         {
           key: 'body',

@@ -5,9 +5,12 @@ import {
   cleanHelp,
   compileRules,
   pageKindSchema,
+  resolveProfile,
   SITE_CHECKS,
   siteJsonSchema,
   siteSchema,
+  toldParts,
+  toldSentences,
   whatAuthorsCanDo,
   type CanDoPart,
   type ComparedSide,
@@ -79,6 +82,36 @@ describe('what authors can do', () => {
     const sentences = whatAuthorsCanDo(resolved, compileRules(resolved, { house: bare }));
     expect(sentences.map(({ part }) => part)).not.toContain('headings');
     expect(sentences.find(({ part }) => part === 'lists')?.sentence).toBe('No headings, lists, tables, pictures or links.');
+  });
+});
+
+describe('what a profile tells its authors', () => {
+  const told = (help: JsonObject) => {
+    const resolution = resolveProfile('note', () => ({
+      format: 'typikon-profile/1',
+      name: 'Note',
+      markup: { elements: { p: {}, strong: {}, h2: {} } },
+      help,
+    }));
+    if (!resolution.ok) throw new Error(JSON.stringify(resolution.problems));
+    return toldParts(resolution.resolved, compileRules(resolution.resolved));
+  };
+
+  test('is what the rules say, but for parts that are hidden or have words of their own', () => {
+    const plain = told({});
+    expect(plain.slice(0, 2).map(({ part, sentence, isShown, words }) => [part, sentence, isShown, words])).toEqual([
+      ['headings', 'Headings of level 2.', true, ''],
+      ['words', 'Bold.', true, ''],
+    ]);
+    const own = told({ parts: { headings: { words: ' One heading for each boat. ' }, words: { shown: false } } });
+    const rest = plain.slice(2).map(({ sentence }) => sentence);
+    expect(toldSentences(own)).toBe(['One heading for each boat.', ...rest].join(' '));
+    expect(toldSentences(own.map((part) => ({ ...part, isShown: false })))).toBe('');
+  });
+
+  test('a part that no rules have is a mistake', () => {
+    const resolution = resolveProfile('note', () => ({ format: 'typikon-profile/1', name: 'Note', help: { parts: { colours: {} } } }));
+    expect(resolution).toMatchObject({ ok: false });
   });
 });
 

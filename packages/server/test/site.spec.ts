@@ -153,6 +153,35 @@ describe('why this profile', () => {
   });
 });
 
+describe('rights', () => {
+  test.each<[string, string, string, string, unknown?]>([
+    ['kit-marsh', 'PUT', '/profiles/diary/draft', 'change how content is written', {}],
+    ['kit-marsh', 'POST', '/style-files/changes', 'change how content is written', {}],
+    ['kit-marsh', 'PUT', '/house-limits', 'change how content is written', {}],
+    ['kit-marsh', 'DELETE', '/specimens/any', 'change how content is written', undefined],
+    ['tom-hallow', 'PUT', '/site', 'say what there is to write and who writes it', {}],
+  ])('%s may not %s %s', async (person, method, path, words, body) => {
+    const answer = await request(path, { method, headers: { 'typikon-person': person, 'if-match': '"1"' }, body });
+    expect(answer.status).toBe(403);
+    expect((await problem(answer)).detail).toContain(` may not ${words}: none of their roles has the right`);
+  });
+
+  test('somebody without any right sees nothing; somebody who is not there is told so', async () => {
+    const { site, revision } = await stored();
+    const changed = structuredClone(site);
+    changed.roles.push({ id: 'guests', label: 'Guests', description: '', rights: [] });
+    changed.people.push({ id: 'a-guest', label: 'A guest', roles: ['guests'] });
+    expect((await put(changed, revision)).status).toBe(200);
+    for (const path of ['/profiles', '/site', '/documents', '/texts', '/assets', '/acting'])
+      expect([path, (await request(path, { headers: { 'typikon-person': 'a-guest' } })).status]).toEqual([path, 403]);
+    expect((await request('/health', { headers: { 'typikon-person': 'a-guest' } })).status).toBe(200);
+    expect((await problem(await request('/profiles', { headers: { 'typikon-person': 'nobody' } }))).detail).toContain(
+      'There is nobody called "nobody"',
+    );
+    expect((await put(site, revision + 1)).status).toBe(200);
+  });
+});
+
 describe('who acts', () => {
   test('is whom the request names, or the first who administers the site', async () => {
     const acting = async (headers: Record<string, string> = {}) =>
@@ -203,35 +232,6 @@ describe('who acts', () => {
     } finally {
       await fresh.drop();
     }
-  });
-});
-
-describe('rights', () => {
-  test.each<[string, string, string, string, unknown?]>([
-    ['kit-marsh', 'PUT', '/profiles/diary/draft', 'change how content is written', {}],
-    ['kit-marsh', 'POST', '/style-files/changes', 'change how content is written', {}],
-    ['kit-marsh', 'PUT', '/house-limits', 'change how content is written', {}],
-    ['kit-marsh', 'DELETE', '/specimens/any', 'change how content is written'],
-    ['tom-hallow', 'PUT', '/site', 'say what there is to write and who writes it', {}],
-  ])('%s may not %s %s', async (person, method, path, words, body) => {
-    const answer = await request(path, { method, headers: { 'typikon-person': person, 'if-match': '"1"' }, body });
-    expect(answer.status).toBe(403);
-    expect((await problem(answer)).detail).toContain(` may not ${words}: none of their roles has the right`);
-  });
-
-  test('somebody without any right sees nothing; somebody who is not there is told so', async () => {
-    const { site, revision } = await stored();
-    const changed = structuredClone(site);
-    changed.roles.push({ id: 'guests', label: 'Guests', description: '', rights: [] });
-    changed.people.push({ id: 'a-guest', label: 'A guest', roles: ['guests'] });
-    expect((await put(changed, revision)).status).toBe(200);
-    for (const path of ['/profiles', '/site', '/documents', '/texts', '/assets', '/acting'])
-      expect([path, (await request(path, { headers: { 'typikon-person': 'a-guest' } })).status]).toEqual([path, 403]);
-    expect((await request('/health', { headers: { 'typikon-person': 'a-guest' } })).status).toBe(200);
-    expect((await problem(await request('/profiles', { headers: { 'typikon-person': 'nobody' } }))).detail).toContain(
-      'There is nobody called "nobody"',
-    );
-    expect((await put(site, revision + 1)).status).toBe(200);
   });
 });
 

@@ -1,6 +1,7 @@
 import { cleanWithoutLedger } from '../markup/clean';
 import { compileRules } from '../markup/compile';
 import type { CompiledRules } from '../markup/compiled';
+import type { Json } from '../profile/merge-patch';
 import { PROFILE_FORMAT } from '../profile/schema';
 import { resolveProfile } from '../profile/resolve';
 
@@ -38,7 +39,7 @@ let rules: CompiledRules | null = null;
 /** Help as it may be shown: what its narrow profile does not keep is gone. */
 export function cleanHelp(html: string): string {
   if (rules === null) {
-    const resolution = resolveProfile('help', () => structuredClone(HELP_PROFILE) as never);
+    const resolution = resolveProfile('help', () => JSON.parse(JSON.stringify(HELP_PROFILE)) as Json);
     if (!resolution.ok) throw new Error('The profile of help does not resolve.');
     rules = compileRules(resolution.resolved);
   }
