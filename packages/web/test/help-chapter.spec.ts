@@ -46,7 +46,7 @@ describe('a field as its author has it', () => {
     expect(screen.texts('.help')[0]).toBe('Which one. More about Ferry');
     expect(screen.has('.long')).toBe(false);
     await screen.click('.help button');
-    expect(screen.texts('.long')[0]).toBe('By name. For example Dunlin House words.');
+    expect(screen.texts('.long > *')).toEqual(['By name.', 'For example Dunlin', 'House words.']);
     expect(screen.has('.mistake')).toBe(false);
     screen.find('input').dispatchEvent(new FocusEvent('blur'));
     await screen.settle();
