@@ -39,8 +39,13 @@ export interface DocumentSummary {
 
 /** Fewer documents than this are put in order by themselves. */
 const FEW = 5000;
-/** MariaDB indexes no shorter words (innodb_ft_min_token_size), and none of the most usual ones. */
+/** MariaDB indexes no shorter words (innodb_ft_min_token_size), and none of these (information_schema.innodb_ft_default_stopword). */
 const SHORTEST_WORD = 3;
+const STOPWORDS: ReadonlySet<string> = new Set(
+  'a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www'.split(
+    ' ',
+  ),
+);
 
 /**
  * Documents that fit, one more than the page holds, and how many fit in all.
@@ -54,12 +59,14 @@ export async function findDocuments(sequelize: Sequelize, query: DocumentQuery):
   if (query.by !== undefined) conditions.push('d.changed_by = :by');
   if (query.profile !== undefined) conditions.push("d.profiles LIKE CONCAT('%,', :profile, ',%')");
   const words = (query.words ?? '').match(/[\p{L}\p{N}]+/gu) ?? [];
+  const isIndexed = (word: string): boolean => word.length >= SHORTEST_WORD && !STOPWORDS.has(word.toLowerCase());
+  const indexed = words.filter(isIndexed);
+  // What the index leaves out is looked for in what the other words found, or else in titles alone.
+  const place = indexed.length > 0 ? 'd.words' : 'd.title';
   words.forEach((word, at) => {
     values[`word${at}`] = word;
-    // Each word by itself: a usual one, which the index leaves out, is looked for in titles alone.
-    if (word.length < SHORTEST_WORD) conditions.push(`d.title LIKE CONCAT('%', :word${at}, '%')`);
+    if (!isIndexed(word)) conditions.push(`${place} LIKE CONCAT('%', :word${at}, '%')`);
   });
-  const indexed = words.filter(({ length }) => length >= SHORTEST_WORD);
   if (indexed.length > 0) {
     values['search'] = indexed.map((word) => `+${word}*`).join(' ');
     conditions.push('MATCH (d.words) AGAINST (:search IN BOOLEAN MODE)');
