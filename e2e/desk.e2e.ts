@@ -105,7 +105,7 @@ describe('documents', () => {
   test('one is made, written in two fields, left and found again, stored, and shown to readers', async () => {
     const desk = await Desk.open('/write', 'tr.mat-mdc-row', 'tom-hallow');
     await eventually(
-      () => desk.page.$eval('ty-title-line button', (node) => (node).disabled),
+      () => desk.page.$eval('ty-title-line button', (node) => node.disabled),
       (isDisabled) => !isDisabled,
       'nothing can be made',
     );
@@ -129,10 +129,7 @@ describe('documents', () => {
     // Leaving loses nothing: plain fields come back, the editor offers what was typed.
     await desk.page.waitForFunction(() => localStorage.getItem('typikon-text:seals-at-the-fuel-berth') !== null);
     await desk.go('/write/seals-at-the-fuel-berth', '[data-field=body] .te-draft');
-    assert.equal(
-      await desk.page.$eval('[data-field=headline] input', (node) => (node).value),
-      'Seals at the fuel berth, again',
-    );
+    assert.equal(await desk.page.$eval('[data-field=headline] input', (node) => node.value), 'Seals at the fuel berth, again');
     await desk.press('[data-field=body] .te-draft', 'Take it back');
     await desk.expect('aside li', (needed) => needed.length === 0, 'the text did not come back');
     await desk.store();
@@ -221,7 +218,7 @@ describe('another profile', () => {
       body: JSON.stringify({ fields: { title: { value: 'Theirs' } } }),
     });
     assert.equal(theirs.status, 200);
-    await desk.page.$eval('[data-field=title] input', (node) => (node).select());
+    await desk.page.$eval('[data-field=title] input', (node) => node.select());
     await desk.page.type('[data-field=title] input', 'Mine');
     await desk.press('ty-title-line', 'Store');
     await desk.expect(
@@ -238,7 +235,7 @@ describe('another profile', () => {
   test('a value that cannot stand where it is, is told where it is, and not sent', async () => {
     const desk = await Desk.open('/write/notice-016', '[data-field=body] .te-frame', 'ned-orr');
     const { revision } = await desk.stored('notice-016');
-    await desk.page.$eval('[data-field=title] input', (node) => (node).select());
+    await desk.page.$eval('[data-field=title] input', (node) => node.select());
     await desk.page.keyboard.press('Backspace');
     await desk.press('ty-title-line', 'Store');
     await desk.expect('[data-field=title] .mistake', ([said]) => said === 'This is needed, and it is empty.', 'nothing is told');
