@@ -72,6 +72,12 @@ describe('a template', () => {
     expect(pageKindSchema.safeParse({ ...kindOf(), template: text }).success).toBe(problems.length === 0);
   });
 
+  test('nested deeper than pages are is told, at any depth', () => {
+    for (const depth of [32, 4000])
+      expect(readTemplate(`${'<div>'.repeat(depth)}<slot></slot>`).problems).toContain('its elements are nested deeper than 32 levels');
+    expect(readTemplate(`${'<div>'.repeat(31)}<slot></slot>`).problems).toEqual([]);
+  });
+
   test('tells what stands around each slot, and whether blocks can stand there', () => {
     const { slots } = readTemplate('<article class=" body  x "><h2><slot name="a"></slot></h2><slot></slot></article>');
     expect(slots).toEqual([

@@ -15,6 +15,9 @@ const ATTRIBUTES: ReadonlySet<string> = new Set(['class', 'lang', 'dir', 'title'
 /** Elements that hold words alone (HTML, section 3.2.5.2.5): a text of several blocks cannot stand in them. */
 const FOR_WORDS: ReadonlySet<string> = new Set('h1 h2 h3 h4 h5 h6 p span strong em small'.split(' '));
 
+/** Elements of a template, slots among them, stand in one another no deeper than this. */
+const DEEPEST = 32;
+
 /** The slot that prints the title of the document. */
 export const TITLE_SLOT = 'title';
 /** The slot without a name prints every field that no other slot of the template prints. */
@@ -62,6 +65,10 @@ export function readTemplate(text: string): ReadTemplate {
   return { slots, problems: [...new Set(problems)] };
 
   function visit(parent: ParentNode, around: readonly ElementNode[]): void {
+    if (around.length > DEEPEST) {
+      problems.push(`its elements are nested deeper than ${DEEPEST} levels`);
+      return;
+    }
     for (const child of parent.children) {
       if (child.type === 'comment') problems.push('comments have no place here');
       if (child.type !== 'element') continue;
