@@ -241,22 +241,14 @@ export async function placeFields({ types }: Pick<Site, 'types'>, transaction: T
   for (const { typeId, pageKindId } of used) {
     const type = types.find(({ id }) => id === typeId);
     if (type === undefined) continue;
-    for (const { key } of type.fields)
+    for (const { key } of type.fields) {
+      const place = firstPlace({ ...type, pageKind: pageKindId }, key, kinds);
       await sequelize!.query(
         `UPDATE document_fields AS f JOIN documents AS d ON d.id = f.document_id SET f.page_kind_id = ?
          WHERE d.type_id = ? AND d.page_kind_id = ? AND f.field_key = ? AND f.page_kind_id <> ?`,
-        {
-          replacements: [
-            firstPlace({ ...type, pageKind: pageKindId }, key, kinds),
-            typeId,
-            pageKindId,
-            key,
-            firstPlace({ ...type, pageKind: pageKindId }, key, kinds),
-          ],
-          type: QueryTypes.UPDATE,
-          transaction,
-        },
+        { replacements: [place, typeId, pageKindId, key, place], type: QueryTypes.UPDATE, transaction },
       );
+    }
   }
 }
 
