@@ -23,5 +23,7 @@ const project = (name, testEnvironment = 'node') => ({
 });
 
 export default {
+  // A busy machine loads a whole editor within the first test of a file.
+  testTimeout: 60_000,
   projects: [project('core'), project('editor', 'jsdom'), project('server'), project('cli')],
 };

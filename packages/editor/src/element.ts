@@ -113,12 +113,14 @@ export class TypikonEditor extends Base {
   connectedCallback(): void {
     // Validity is shown at the element, which must be able to have the focus for that.
     if (!this.hasAttribute('tabindex')) this.tabIndex = -1;
+    window.addEventListener('pagehide', this.onLeave);
     this.build(this.value);
   }
 
   disconnectedCallback(): void {
     this.text = this.value;
-    clearTimeout(this.draftTimer);
+    this.keepDraft();
+    window.removeEventListener('pagehide', this.onLeave);
     this.editor?.destroy();
     this.editor = null;
   }
@@ -133,11 +135,25 @@ export class TypikonEditor extends Base {
 
   /** Forgets what was kept locally, once the value is stored elsewhere. */
   stored(): void {
-    clearTimeout(this.draftTimer);
+    this.forgetPause();
     this.given?.services?.drafts?.remove();
     this.querySelector('.te-draft')?.remove();
     this.isChanged = false;
   }
+
+  private forgetPause(): void {
+    clearTimeout(this.draftTimer);
+    this.draftTimer = undefined;
+  }
+
+  /** Keeps what was written since the last pause, however soon the author leaves. */
+  private keepDraft(): void {
+    if (this.draftTimer === undefined) return;
+    this.forgetPause();
+    this.given?.services?.drafts?.write(this.value);
+  }
+
+  private readonly onLeave = (): void => this.keepDraft();
 
   private build(html: string): void {
     const { given } = this;
@@ -162,7 +178,7 @@ export class TypikonEditor extends Base {
         this.isChanged = true;
         this.tell();
         clearTimeout(this.draftTimer);
-        this.draftTimer = setTimeout(() => given.services?.drafts?.write(this.value), DRAFT_PAUSE_MS);
+        this.draftTimer = setTimeout(this.onLeave, DRAFT_PAUSE_MS);
         this.dispatchEvent(new Event('input', { bubbles: true }));
       },
       onBlur: () => {

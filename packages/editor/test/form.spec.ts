@@ -175,7 +175,11 @@ describe('the element', () => {
 describe('what was not stored', () => {
   const withDrafts = (): EditorConfiguration => ({ ...CONFIGURATION, services: { drafts: draftsInBrowser('text', localStorage) } });
   const kept = (): unknown => JSON.parse(localStorage.getItem('typikon-text:text') ?? 'null');
-  beforeEach(() => localStorage.clear());
+  beforeEach(() => {
+    // An editor that is taken away keeps what was written last.
+    document.body.replaceChildren();
+    localStorage.clear();
+  });
 
   test('is kept in the browser a moment after the last change, and forgotten once it is stored', async () => {
     const one = await element('<p>a</p>', {}, withDrafts());
@@ -185,9 +189,24 @@ describe('what was not stored', () => {
     expect(kept()).toMatchObject({ html: '<p>ab</p>' });
     one.stored();
     expect(kept()).toBeNull();
-    type(one, 'c');
+  });
+
+  test.each([
+    ['the author leaves the page', () => window.dispatchEvent(new Event('pagehide'))],
+    ['the editor is taken away', (one: TypikonEditor) => one.remove()],
+  ])('is kept to the last letter where %s at once', async (_, leave) => {
+    const one = await element('<p>a</p>', {}, withDrafts());
+    type(one, 'b');
+    leave(one);
+    expect(kept()).toMatchObject({ html: '<p>ab</p>' });
+  });
+
+  test('is not kept again by leaving once it is stored', async () => {
+    const one = await element('<p>a</p>', {}, withDrafts());
+    type(one, 'b');
+    one.stored();
     one.remove();
-    await settled(500);
+    window.dispatchEvent(new Event('pagehide'));
     expect(kept()).toBeNull();
   });
 
