@@ -1,6 +1,8 @@
 import * as documents from './documents';
+import * as profiles from './profiles';
 import * as site from './site';
 import * as texts from './texts';
+import * as types from './types';
 
 /** Every route of the contract, by its name. The server is held to these, the client is typed by them. */
 export const contract = {
@@ -17,9 +19,15 @@ export const contract = {
   listTexts: texts.listTexts,
   publishedTexts: texts.publishedTexts,
   textsCensus: texts.textsCensus,
+  listRevisions: profiles.listRevisions,
+  readRevision: profiles.readRevision,
+  countHolding: profiles.countHolding,
+  useOfType: types.useOfType,
+  giveDocuments: types.giveDocuments,
 } as const;
 
 export type Contract = typeof contract;
 export { problemSchema, type ProblemDetails } from './common';
 export { linkHeader, pageQuery } from './pages';
+export { MOST_GIVEN } from './types';
 export { PERSON_HEADER, RIGHT, needs } from './right';

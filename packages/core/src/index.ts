@@ -215,12 +215,14 @@ export {
 export { fitText, lostWords, moveText, type Move } from './site/move';
 export { fieldKeySchema, idFrom } from './profile/basic-schema';
 export { isEmptyValue, libraryPictures, strayLinks, valueLetters, valueProblem } from './site/value';
+export { changesOfSite, type SiteChange } from './site/changes';
+export { likelyPlaces, mayStandIn, misplaced, retyped } from './site/retype';
 export { siteJsonSchema } from './site/json-schema';
 export { cleanHelp, HELP_PROFILE } from './site/help';
 export { Assignments, neverWinning, type Assigning, type Assignment, type Place as AssignedPlace, type Question } from './site/assign';
 export { CAN_DO_PARTS, type CanDoPart } from './profile/help-schema';
 export { toldParts, toldSentences, whatAuthorsCanDo, type CanDo, type ToldPart } from './site/can-do';
-export { comparePasses, compareRules, type ComparedSide, type ComparedSubject, type ComparisonLine } from './site/compare/index';
+export { comparePasses, compareRules, holdingOf, type ComparedSide, type ComparedSubject, type ComparisonLine } from './site/compare/index';
 export {
   contentTypeSchema,
   FIELD_KINDS,

@@ -20,6 +20,8 @@ import { styleFiles } from './routes/style-files';
 import { site } from './site/routes';
 import { SiteService } from './site/service';
 import { texts } from './texts/routes';
+import { types } from './types/routes';
+import { comparison } from './comparison/routes';
 import { applicationHeaders, loopbackOnly } from './security';
 import { webFiles } from './web-files';
 
@@ -63,8 +65,8 @@ const limits = [LARGEST_SETTINGS, LARGEST_BODY, LARGEST_PAYLOAD].map(
 );
 
 /** What loads or changes contents, which may be long. */
-const CONTENTS = /^\/api\/v1\/(profiles$|acting$|site$|site\/|.*\/rule-history$|style-files\b|specimens\/.|documents\/.)/;
-const ALL_CONTENTS = /^\/api\/v1\/texts\/(census|published)$/;
+const CONTENTS = /^\/api\/v1\/(profiles$|acting$|site$|site\/|.*\/rule-history$|.*\/revisions\b|style-files\b|specimens\/.|documents\/.)/;
+const ALL_CONTENTS = /^\/api\/v1\/(texts\/(census|published)|comparison|types\/.*\/give-documents)$/;
 
 /** Which requests are short work, and which may take long. */
 export function laneOf({ method, path, bytes }: Load): Choice {
@@ -107,6 +109,8 @@ export function createApp({
   app.route('/api/v1', likeness());
   app.route('/api/v1', styleFiles(sequelize, committing));
   app.route('/api/v1', documents(sequelize, sites, committing));
+  app.route('/api/v1', types(sequelize, sites, committing));
+  app.route('/api/v1', comparison(sequelize));
   app.route('/api/v1', dictionary(sequelize, committing));
   app.route('/api/v1', specimens(sequelize, committing));
   app.route('/api/v1', assets(sequelize, committing));

@@ -21,13 +21,14 @@ export function tooManyTags(html: string): string | null {
 }
 
 /** All profiles and the house limits as they are stored, in one text that changes with any of them. */
-async function editions(): Promise<string> {
+export async function editions(): Promise<string> {
   const profiles = await ProfileModel.findAll({ attributes: ['id', 'revision', 'updatedAt'], order: [['id', 'ASC']], raw: true });
   const house = await SettingModel.findByPk(HOUSE, { attributes: ['revision'], raw: true });
   return JSON.stringify([profiles.map(({ id, revision, updatedAt }) => [id, revision, updatedAt]), house?.revision ?? 0]);
 }
 
-async function houseLimits(): Promise<HouseLimits | undefined> {
+/** The house limits as they are stored; undefined where they have mistakes. */
+export async function houseLimits(): Promise<HouseLimits | undefined> {
   const setting = await SettingModel.findByPk(HOUSE);
   const read = setting === null ? undefined : readHouseLimits(setting.value);
   return read?.ok === true ? read.house : undefined;

@@ -1,5 +1,5 @@
 import { createRoute, z } from '@hono/zod-openapi';
-import { needs } from '@typikon/api';
+import { contract, needs } from '@typikon/api';
 import { idSchema, resolveProfile, type JsonObject, type Problem } from '@typikon/core';
 import type { Context } from 'hono';
 import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
@@ -116,6 +116,29 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
       );
       const change = await latestChange(versions, pointer);
       return change === null ? (missing(context, id) as never) : context.json(change, 200);
+    })
+    .openapi(contract.listRevisions, async (context) => {
+      const { id } = context.req.valid('param');
+      const { limit, after } = context.req.valid('query');
+      const behind = after === undefined ? {} : { revision: { [Op.lt]: Number(after) || 0 } };
+      const rows = await DraftHistoryModel.findAll({
+        where: { profileId: id, ...behind },
+        attributes: ['revision', 'savedAt'],
+        order: [['revision', 'DESC']],
+        limit: limit + 1,
+      });
+      if (rows.length === 0 && (await ProfileModel.count({ where: { id } })) === 0) return missing(context, id) as never;
+      const page = pageOf(context, rows, limit, ({ revision }) => String(revision));
+      return context.json(
+        page.map(({ revision, savedAt }) => ({ revision, savedAt: savedAt.toISOString() })),
+        200,
+      );
+    })
+    .openapi(contract.readRevision, async (context) => {
+      const { id, revision } = context.req.valid('param');
+      const kept = await DraftHistoryModel.findOne({ where: { profileId: id, revision } });
+      if (kept === null) return problem(context, 404, `There is no state ${revision} of the profile "${id}".`) as never;
+      return context.json({ revision, savedAt: kept.savedAt.toISOString(), document: kept.document as Record<string, unknown> }, 200);
     })
     .openapi(createProfileRoute, async (context) => {
       const { id, document } = context.req.valid('json') as { id: string; document: JsonObject };

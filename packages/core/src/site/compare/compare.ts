@@ -2,6 +2,7 @@ import type { CompiledRules } from '../../markup/compiled';
 import { clean, cleanWithoutLedger } from '../../markup/clean';
 import type { HouseLimits, Profile } from '../../profile/schema';
 import { Contents, numbersFrom, smallest, written } from './content';
+import { shows } from './holding';
 import { fateWords, harmOf, subjectWords, type ComparisonLine, type Fate } from './line';
 import { attributeProbes, demandProbes, elementProbes, settingProbes, type Candidate, type ComparedSides } from './probes';
 import { Vocabulary } from './vocabulary';
@@ -35,10 +36,10 @@ export function compareRules(from: ComparedSide, to: ComparedSide, house?: House
   const unexplained: Candidate[] = [];
   for (const candidates of [elementProbes, attributeProbes, demandProbes, settingProbes])
     for (const candidate of candidates(vocabulary, sides)) {
-      const { unless, isWhole = false, subject } = candidate;
+      const { unless, isWhole = false, subject, probe } = candidate;
       if (unless !== undefined && [...lines.values()].some((line) => unless(line.subject))) continue;
       const line = lineOf(candidate, sides, names);
-      if (line === null) continue;
+      if (line === null || !shows(subject, probe.html, sides)) continue;
       if (line === 'elsewhere') unexplained.push(candidate);
       else {
         const key = JSON.stringify(isWhole ? [subject] : [subject, line.kept]);

@@ -25,7 +25,24 @@ export interface ComparedSubject {
   value?: string;
   /** The setting or pass that is meant, where it is no element's. */
   name?: string;
+  /** What a text must have, where the names above do not say it. */
+  sought?: Sought;
 }
+
+/** What is looked for in texts, beside an element's name. */
+export type Sought =
+  | { is: 'without'; attributes: readonly string[] }
+  | { is: 'refused-source' }
+  | { is: 'link'; href: LinkKind; opensNew: boolean }
+  | { is: 'shape' }
+  | { is: 'empty' }
+  | { is: 'within'; parent: string }
+  | { is: 'deep'; levels: number }
+  | { is: 'headings'; levels: readonly number[] }
+  | { is: 'hard-spaces' | 'empty-paragraphs' | 'letters-beyond-ascii' | 'several-blocks' }
+  | { is: 'more'; of: 'nesting' | 'elements' | 'letters'; than: number };
+
+export type LinkKind = 'elsewhere' | 'within' | 'other';
 
 /** One thing that two profiles treat differently. */
 export interface ComparisonLine {

@@ -2,7 +2,7 @@ import type { CompiledRules } from '../../markup/compiled';
 import type { AttributeTest, ElementRule, Profile } from '../../profile/schema';
 import { NOTHING_WITHOUT_SOURCE } from '../../html/elements';
 import { carry, type Probe } from './carrier';
-import type { ComparedSubject } from './line';
+import type { ComparedSubject, LinkKind, Sought } from './line';
 import { UNLISTED, type Vocabulary } from './vocabulary';
 
 /** Something to be cleaned by both, and what it would show. */
@@ -114,8 +114,8 @@ export function* demandProbes(vocabulary: Vocabulary, sides: ComparedSides): Ite
     const differ = (read: (rule: ElementRule) => unknown): boolean =>
       JSON.stringify(read(rules[0]!) ?? null) !== JSON.stringify(read(rules[1]!) ?? null);
     const usual = usualAttributes(vocabulary, sides, element);
-    const of = (name: string, probe: Probe, kind: 'demand' | 'place' = 'demand'): Candidate => ({
-      subject: { kind, element, name },
+    const of = (name: string, probe: Probe, sought?: Sought, kind: 'demand' | 'place' = 'demand'): Candidate => ({
+      subject: { kind, element, name, ...(sought === undefined ? {} : { sought }) },
       probe,
       isWhole: kind === 'place',
     });
@@ -127,6 +127,7 @@ export function* demandProbes(vocabulary: Vocabulary, sides: ComparedSides): Ite
             element,
             usual.filter(([other]) => other !== name),
           ),
+          { is: 'without', attributes: [name] },
         );
     if (differ(({ anyOf }) => anyOf)) {
       for (const { anyOf } of rules)
@@ -137,6 +138,7 @@ export function* demandProbes(vocabulary: Vocabulary, sides: ComparedSides): Ite
               element,
               usual.filter(([name]) => !anyOf.attributes.includes(name)),
             ),
+            { is: 'without', attributes: anyOf.attributes },
           );
     }
     if (differ(({ forced }) => forced) || JSON.stringify(vocabulary.from.markup.links) !== JSON.stringify(vocabulary.to.markup.links))
@@ -148,13 +150,17 @@ export function* demandProbes(vocabulary: Vocabulary, sides: ComparedSides): Ite
           ['src', 'gopher://nowhere.example/a'],
           ['alt', 'A boat'],
         ]),
+        { is: 'refused-source' },
       );
-    if (differ(({ empty }) => empty)) yield of('without anything in it', carry(element, usual, { content: '' }), 'place');
+    if (differ(({ empty }) => empty)) yield of('without anything in it', carry(element, usual, { content: '' }), { is: 'empty' }, 'place');
     if (differ(({ parents }) => parents))
       for (const parent of new Set([...rules.flatMap(({ parents = [] }) => parents), 'div', 'p', 'li', 'td', 'blockquote', 'section']))
-        if (sides.from.kept.has(parent) && sides.to.kept.has(parent)) yield of(`in <${parent}>`, within(element, parent, usual), 'place');
+        if (sides.from.kept.has(parent) && sides.to.kept.has(parent))
+          yield of(`in <${parent}>`, within(element, parent, usual), { is: 'within', parent }, 'place');
     if (differ(({ depth }) => depth))
-      for (const { depth } of rules) if (depth !== undefined) yield of(`${depth + 1} deep`, nested(element, depth + 1, usual), 'place');
+      for (const { depth } of rules)
+        if (depth !== undefined)
+          yield of(`${depth + 1} deep`, nested(element, depth + 1, usual), { is: 'deep', levels: depth + 1 }, 'place');
     if (differ(({ ratio }) => ratio))
       for (const [width, height] of [
         [1600, 100],
@@ -164,17 +170,31 @@ export function* demandProbes(vocabulary: Vocabulary, sides: ComparedSides): Ite
         [1600, 900],
         [100, 100],
       ])
-        yield of(`${width} by ${height}`, carry(element, [...usual, ['width', String(width)], ['height', String(height)]]));
+        yield of(`${width} by ${height}`, carry(element, [...usual, ['width', String(width)], ['height', String(height)]]), {
+          is: 'shape',
+        });
   }
 }
 
-function* forcedProbes(element: string, usual: Attributes, of: (name: string, probe: Probe) => Candidate): Iterable<Candidate> {
+const LINKS: readonly (readonly [LinkKind, string])[] = [
+  ['elsewhere', 'https://elsewhere.example/a'],
+  ['within', '/a/page'],
+  ['other', 'nowhere:x'],
+];
+
+function* forcedProbes(
+  element: string,
+  usual: Attributes,
+  of: (name: string, probe: Probe, sought?: Sought) => Candidate,
+): Iterable<Candidate> {
   yield of('as it gets attributes', carry(element, usual));
   if (element !== 'a' && element !== 'area') return;
-  for (const href of ['https://elsewhere.example/a', '/a/page', 'nowhere:x'])
+  for (const [kind, href] of LINKS)
     for (const target of [[], [['target', '_blank'] as const]]) {
       const others = usual.filter(([name]) => name !== 'href' && name !== 'target');
-      yield of(target.length === 0 ? `to ${href}` : `to ${href} in a new window`, carry(element, [['href', href], ...target, ...others]));
+      const opensNew = target.length > 0;
+      const probe = carry(element, [['href', href], ...target, ...others]);
+      yield of(opensNew ? `to ${href} in a new window` : `to ${href}`, probe, { is: 'link', href: kind, opensNew });
     }
 }
 
@@ -206,7 +226,11 @@ export function* settingProbes({ from, to }: Vocabulary, sides: ComparedSides): 
     for (const levels of [[1], [2], [3], [4], [5], [6], [1, 2, 3], [2, 4], [3, 2], [1, 1]])
       yield {
         ...whole(
-          { kind: 'headings', name: `Headings of ${levels.length === 1 ? 'level' : 'levels'} ${levels.join(', ')}` },
+          {
+            kind: 'headings',
+            name: `Headings of ${levels.length === 1 ? 'level' : 'levels'} ${levels.join(', ')}`,
+            sought: { is: 'headings', levels },
+          },
           levels.map((level) => `<h${level}>A heading</h${level}><p>words</p>`).join(''),
         ),
         unless: ({ kind, element }) => (levels.length > 1 ? kind === 'headings' : element === `h${levels[0]}`),
@@ -228,14 +252,14 @@ export function* settingProbes({ from, to }: Vocabulary, sides: ComparedSides): 
       '5&nbsp;km',
       'some&nbsp;words',
     ])
-      yield whole({ kind: 'text', name: 'Hard spaces' }, html);
+      yield whole({ kind: 'text', name: 'Hard spaces', sought: { is: 'hard-spaces' } }, html);
     for (const html of [
       '<p>a</p><p></p><p>b</p>',
       '<p>a</p><p></p><p></p><p>b</p>',
       '<p>a</p><p>&nbsp;</p><p>&nbsp;</p><p>b</p>',
       '<p><br></p><p>b</p>',
     ])
-      yield whole({ kind: 'text', name: 'Empty paragraphs' }, html);
+      yield whole({ kind: 'text', name: 'Empty paragraphs', sought: { is: 'empty-paragraphs' } }, html);
   }
   if (differ(({ comments }) => comments)) yield whole({ kind: 'comments', name: 'Comments' }, '<p>a</p><!-- a note --><p>b</p>');
   for (const key of ['nesting', 'elements', 'letters'] as const)
@@ -246,7 +270,7 @@ export function* settingProbes({ from, to }: Vocabulary, sides: ComparedSides): 
             yield whole(...beyond(key, limit, name));
   if (differ(({ output }) => output)) {
     for (const html of ['<p>café – naïve</p>', 'café – naïve', '<p>5 €</p>'])
-      yield whole({ kind: 'output', name: 'How characters are written' }, html);
+      yield whole({ kind: 'output', name: 'How characters are written', sought: { is: 'letters-beyond-ascii' } }, html);
     for (const html of [
       '<p>a</p><p>b</p>',
       '<p>a</p>\n\n<p>b</p>',
@@ -254,15 +278,15 @@ export function* settingProbes({ from, to }: Vocabulary, sides: ComparedSides): 
       '<ul><li>a</li> <li>b</li></ul>',
       '<div><p>a</p></div>',
     ])
-      yield whole({ kind: 'output', name: 'White space between blocks' }, html);
+      yield whole({ kind: 'output', name: 'White space between blocks', sought: { is: 'several-blocks' } }, html);
   }
 }
 
 /** Markup that is one more than a limit. */
 function beyond(key: 'nesting' | 'elements' | 'letters', limit: number, element: string): [ComparedSubject, string] {
-  if (key === 'letters')
-    return [{ kind: 'limit', name: `More than ${limit} letters` }, `<${element}>${'x'.repeat(limit + 1)}</${element}>`];
-  if (key === 'elements') return [{ kind: 'limit', name: `More than ${limit} elements` }, `<${element}>a</${element}>`.repeat(limit + 1)];
+  const of = (name: string): ComparedSubject => ({ kind: 'limit', name, sought: { is: 'more', of: key, than: limit } });
+  if (key === 'letters') return [of(`More than ${limit} letters`), `<${element}>${'x'.repeat(limit + 1)}</${element}>`];
+  if (key === 'elements') return [of(`More than ${limit} elements`), `<${element}>a</${element}>`.repeat(limit + 1)];
   const open = `<${element}>`.repeat(limit + 1);
-  return [{ kind: 'limit', name: `Elements more than ${limit} deep` }, `${open}words${`</${element}>`.repeat(limit + 1)}`];
+  return [of(`Elements more than ${limit} deep`), `${open}words${`</${element}>`.repeat(limit + 1)}`];
 }

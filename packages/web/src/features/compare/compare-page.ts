@@ -1,83 +1,122 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatSelectModule } from '@angular/material/select';
 import { Router, RouterLink } from '@angular/router';
-import type { ComparisonLine } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
-import { SiteWorker } from '../../state/site-worker';
 import { TitleLine } from '../../ui/title-line';
+import { CompareStore, lineKey, type Compared } from './compare-store';
 
 /** What is told of a comparison: lines of one side, or all. */
 type Showing = 'all' | 'from' | 'to';
+type Side = 'from' | 'to';
 
 /** Two profiles side by side: what each keeps that the other takes, each line with an example that proves it. */
 @Component({
   selector: 'ty-compare-page',
-  imports: [MatButtonModule, MatButtonToggleModule, MatFormFieldModule, MatSelectModule, RouterLink, TitleLine],
+  imports: [
+    MatButtonModule,
+    MatButtonToggleModule,
+    MatCheckboxModule,
+    MatFormFieldModule,
+    MatProgressBarModule,
+    MatSelectModule,
+    RouterLink,
+    TitleLine,
+  ],
+  providers: [CompareStore],
   templateUrl: './compare-page.html',
   styleUrl: './compare-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ComparePage {
-  /** The ids of the profiles, from the address. */
+  /** The ids of the profiles and the numbers of their states, from the address. */
   readonly from = input<string>();
   readonly to = input<string>();
-  private readonly store = inject(Store);
+  readonly fromRevision = input<string>();
+  readonly toRevision = input<string>();
+  protected readonly compared = inject(CompareStore);
   private readonly router = inject(Router);
-  private readonly worker = inject(SiteWorker);
+  private readonly store = inject(Store);
   private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
-  private readonly census = this.store.selectSignal(libraryFeature.selectCensus);
   protected readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
-  protected readonly one = computed(() => this.from() ?? this.profiles()[0]?.id ?? '');
-  protected readonly other = computed(() => this.to() ?? this.profiles().find(({ id }) => id !== this.one())?.id ?? '');
+  protected readonly one = computed((): Compared => ({
+    id: this.from() ?? this.profiles()[0]?.id ?? '',
+    revision: revisionOf(this.fromRevision()),
+  }));
+  protected readonly other = computed((): Compared => ({
+    id: this.to() ?? this.profiles().find(({ id }) => id !== this.one().id)?.id ?? '',
+    revision: revisionOf(this.toRevision()),
+  }));
+  protected readonly sides = computed(() =>
+    (['from', 'to'] as const).map((side) => {
+      const compared = side === 'from' ? this.one() : this.other();
+      const revisions = this.compared.revisions()[compared.id] ?? [];
+      return {
+        side,
+        compared,
+        label: side === 'from' ? 'One profile' : 'The other profile',
+        // The latest is the one that holds.
+        states: revisions.slice(1).map(({ revision, savedAt }) => ({ revision, words: `revision ${revision}, ${dateOf(savedAt)}` })),
+      };
+    }),
+  );
+  protected readonly isSame = computed(() => sameState(this.one(), this.other()));
   protected readonly showing = signal<Showing>('all');
-  protected readonly lines = signal<readonly ComparisonLine[] | null>(null);
+  /** Only lines whose thing stands in a stored document. */
+  protected readonly onlyStored = signal(false);
   protected readonly open = signal(0);
   protected readonly counts = computed(() => {
-    const lines = this.lines() ?? [];
+    const lines = this.compared.lines() ?? [];
     const from = lines.filter(({ kept }) => kept === 'from').length;
     return { all: lines.length, from, to: lines.length - from };
   });
   protected readonly shown = computed(() => {
-    const showing = this.showing();
-    const elements = this.census()?.elements ?? {};
-    return (this.lines() ?? [])
+    const [showing, onlyStored, found] = [this.showing(), this.onlyStored(), this.compared.found()];
+    const isBegun = this.compared.counted() > 0;
+    return (this.compared.lines() ?? [])
       .filter(({ kept }) => showing === 'all' || kept === showing)
-      .map((line) => ({
-        line,
-        keeper: this.name(line.kept === 'from' ? this.one() : this.other()),
-        // How often the element stands in all that is stored; of other things nothing is counted.
-        stored: line.subject.kind === 'element' && line.subject.name === undefined ? (elements[line.subject.element ?? ''] ?? 0) : null,
-      }));
+      .map((line) => {
+        const isOfPaste = line.subject.kind === 'pass';
+        const documents = isOfPaste ? 0 : (found.get(lineKey(line)) ?? 0);
+        return { line, documents, words: isOfPaste ? 'acts on what is pasted' : isBegun ? documentsWords(documents) : '' };
+      })
+      .filter(({ documents }) => !onlyStored || documents > 0);
   });
   protected readonly chosen = computed(() => this.shown()[this.open()]?.line ?? this.shown()[0]?.line ?? null);
 
   constructor() {
-    effect((onCleanup) => {
-      const [from, to, house] = [this.one(), this.other(), this.house()];
-      const profiles = this.profiles().map(({ id, document }) => ({ id, document }));
-      this.lines.set(null);
-      if (from === '' || to === '') return;
-      let isWanted = true;
-      onCleanup(() => (isWanted = false));
-      void this.worker.compare({ from, to, profiles, house }).then((lines) => {
-        if (!isWanted) return;
-        this.lines.set(lines);
-        this.open.set(0);
-      });
+    effect(() => {
+      const [one, other] = [this.one(), this.other()];
+      this.profiles();
+      this.house();
+      if (one.id !== '' && other.id !== '') untracked(() => void this.compared.compare(one, other));
+      this.open.set(0);
     });
   }
 
-  protected name(id: string): string {
-    return this.names().get(id) ?? id;
+  protected name({ id, revision }: Compared): string {
+    const name = this.names().get(id) ?? id;
+    return revision === null ? name : `${name}, revision ${revision}`;
   }
 
-  protected choose(from: string, to: string): void {
-    void this.router.navigate(['/compare'], { queryParams: { from, to } });
+  protected choose(side: Side, id: string, revision: number | null): void {
+    const [from, to] = side === 'from' ? [{ id, revision }, this.other()] : [this.one(), { id, revision }];
+    this.go(from, to);
+  }
+
+  protected swap(): void {
+    this.go(this.other(), this.one());
+  }
+
+  private go(from: Compared, to: Compared): void {
+    const queryParams = { from: from.id, fromRevision: from.revision, to: to.id, toRevision: to.revision };
+    void this.router.navigate(['/compare'], { queryParams });
   }
 
   protected show(showing: Showing): void {
@@ -85,3 +124,13 @@ export class ComparePage {
     this.open.set(0);
   }
 }
+
+const revisionOf = (text: string | undefined): number | null => (text !== undefined && /^[1-9]\d{0,8}$/.test(text) ? Number(text) : null);
+
+const sameState = (one: Compared, other: Compared): boolean => one.id === other.id && one.revision === other.revision;
+
+const documentsWords = (count: number): string =>
+  count === 0 ? 'in no stored document' : count === 1 ? 'in one stored document' : `in ${count.toLocaleString('en')} stored documents`;
+
+const dateOf = (moment: string): string =>
+  new Date(moment).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });

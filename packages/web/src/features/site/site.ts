@@ -1,14 +1,26 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { DomSanitizer } from '@angular/platform-browser';
-import { RouterLink } from '@angular/router';
+import { MatButtonModule } from '@angular/material/button';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { Router, RouterLink } from '@angular/router';
+import { fieldPlaces } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
+import { SiteStore } from '../../state/site';
 import { TitleLine } from '../../ui/title-line';
 
-/** The published site's stand-in: its documents, and each as readers see it. */
+/** A kind of page on which something of a document shows. */
+interface Place {
+  id: string;
+  label: string;
+  /** The titles of the fields that show there. */
+  fields: string[];
+}
+
+/** The published site's stand-in: its documents, and each as readers see it, everywhere it shows. */
 @Component({
   selector: 'ty-site',
-  imports: [RouterLink, TitleLine],
+  imports: [MatButtonModule, MatButtonToggleModule, RouterLink, TitleLine],
   templateUrl: './site.html',
   styleUrl: './site.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -16,9 +28,15 @@ import { TitleLine } from '../../ui/title-line';
 export class Site {
   /** The id of the document shown, from the address. */
   readonly id = input<string>();
+  /** The id of a kind of page, from the address; the document's own page where there is none. */
+  readonly on = input<string>();
   private readonly store = inject(Store);
+  private readonly site = inject(SiteStore);
+  private readonly router = inject(Router);
   private readonly sanitizer = inject(DomSanitizer);
   private readonly documents = this.store.selectSignal(libraryFeature.selectPages);
+  private readonly kindList = this.store.selectSignal(libraryFeature.selectPageKinds);
+  private readonly pageKinds = computed(() => new Map(this.kindList().map((kind) => [kind.id, kind])));
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   protected readonly siteOrigin = this.store.selectSignal(libraryFeature.selectSiteOrigin);
   protected readonly document = computed(() => this.documents().find(({ id }) => id === this.id()) ?? this.documents()[0] ?? null);
@@ -29,11 +47,42 @@ export class Site {
       .sort()
       .map((name) => ({ name, documents: this.documents().filter(({ contentType }) => contentType === name) })),
   );
-  /** Made of the site's own origin and a document's id, both from the server; the frame is sandboxed. */
-  protected readonly address = computed(() => {
-    const document = this.document();
-    return document === null
-      ? null
-      : this.sanitizer.bypassSecurityTrustResourceUrl(`${this.siteOrigin()}/documents/${encodeURIComponent(document.id)}`);
+  private readonly type = computed(() => this.site.saved()?.types.find(({ id }) => id === this.document()?.type) ?? null);
+  private readonly where = computed(() => {
+    const type = this.type();
+    return type === null ? null : fieldPlaces(type, this.pageKinds());
   });
+  /** The document's own page first, then every other that prints something of it. */
+  protected readonly places = computed((): Place[] => {
+    const [type, where] = [this.type(), this.where()];
+    if (type === null || where === null) return [];
+    const places = new Map<string, Place>();
+    for (const field of type.fields)
+      for (const { pageKind, name, isOwnPage } of where.get(field.key) ?? []) {
+        const label = isOwnPage ? `Its own page, ${name}` : name;
+        const place = places.get(pageKind) ?? { id: pageKind, label, fields: [] };
+        place.fields.push(field.title);
+        places.set(pageKind, place);
+      }
+    const own = (id: string): number => Number(id !== type.pageKind);
+    return [...places.values()].sort((one, other) => own(one.id) - own(other.id));
+  });
+  protected readonly place = computed(() => this.places().find(({ id }) => id === this.on()) ?? this.places()[0] ?? null);
+  /** Fields that show nowhere. */
+  protected readonly unseen = computed(() => {
+    const [type, where] = [this.type(), this.where()];
+    return type?.fields.filter(({ key }) => where?.get(key)?.length === 0).map(({ title }) => title) ?? [];
+  });
+  protected readonly url = computed(() => {
+    const [document, place] = [this.document(), this.place()];
+    if (document === null) return '';
+    const on = place === null ? '' : `?on=${encodeURIComponent(place.id)}`;
+    return `${this.siteOrigin()}/documents/${encodeURIComponent(document.id)}${on}`;
+  });
+  /** Made of the site's own origin and ids, all from the server; the frame is sandboxed. */
+  protected readonly address = computed(() => (this.url() === '' ? null : this.sanitizer.bypassSecurityTrustResourceUrl(this.url())));
+
+  protected show(on: string): void {
+    void this.router.navigate([], { queryParams: { on }, queryParamsHandling: 'merge' });
+  }
 }

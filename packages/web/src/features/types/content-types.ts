@@ -11,11 +11,16 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
+import { ContractClient } from '../../state/contract-client';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
 import { SiteState } from '../../ui/site-state';
+import { GiveDialog, type GiveQuestion } from './give-dialog';
+import { SiteFileDialog } from './site-file-dialog';
 import { TypeDialog, type TypeQuestion } from './type-dialog';
+
+type UseOfType = GiveQuestion['use'];
 
 /** The kinds of content that there are: what each is made of, where it is published, and who writes it. */
 @Component({
@@ -29,6 +34,7 @@ export class ContentTypes {
   protected readonly site = inject(SiteStore);
   private readonly dialog = inject(MatDialog);
   private readonly router = inject(Router);
+  private readonly client = inject(ContractClient);
   private readonly kinds = inject(Store).selectSignal(libraryFeature.selectPageKinds);
   protected readonly filter = signal('');
   protected readonly columns = ['label', 'fields', 'kind', 'writers', 'more'];
@@ -70,18 +76,16 @@ export class ContentTypes {
     });
   }
 
-  /** Takes a type away, with what statements say of it. */
-  protected async remove({ id, label, fields }: ContentType): Promise<void> {
-    const data: Question = {
-      title: `Take “${label}” away?`,
-      text: `Its ${fields.length === 1 ? 'field goes' : `${fields.length} fields go`} with it, and who writes them. Nothing is lost before you save.`,
-      answers: [
-        { value: 'no', label: 'Leave it' },
-        { value: 'yes', label: 'Take it away', isMain: true },
-      ],
-    };
-    const answer = await firstValueFrom(this.dialog.open<Confirm, Question, string>(Confirm, { data, width: '440px' }).afterClosed());
-    if (answer !== 'yes') return;
+  protected openFiles(): void {
+    this.dialog.open(SiteFileDialog, { width: '720px', maxWidth: '94vw', autoFocus: 'first-heading' });
+  }
+
+  /** Takes a type away, with what statements say of it; what becomes of its documents is asked first. */
+  protected async remove(type: ContentType): Promise<void> {
+    const { id } = type;
+    const use = await this.useOf(id);
+    const isWanted = typeof use !== 'string' && use.documents > 0 ? await this.giveAway(type, use) : await this.confirm(type, use);
+    if (!isWanted) return;
     this.site.change('', (site) => ({
       ...site,
       types: site.types.filter((type) => type.id !== id),
@@ -90,5 +94,41 @@ export class ContentTypes {
         return types.length === 0 ? [] : [{ ...statement, types }];
       }),
     }));
+  }
+
+  /** @returns why it is not known where it is not */
+  private async useOf(type: string): Promise<UseOfType | string> {
+    if (this.site.saved()?.types.some(({ id }) => id === type) !== true) return { documents: 0, fields: [] };
+    try {
+      return (await firstValueFrom(this.client.get('/types/{type}/use', {}, { type }))).body;
+    } catch (error) {
+      return (error as Error).message;
+    }
+  }
+
+  /** @returns whether none of its documents is of it any more */
+  private async giveAway(type: ContentType, use: UseOfType): Promise<boolean> {
+    const saved = this.site.saved()?.types ?? [];
+    const data: GiveQuestion = {
+      type: saved.find(({ id }) => id === type.id) ?? type,
+      others: saved.filter(({ id }) => id !== type.id),
+      use,
+    };
+    const options = { data, width: '620px', maxWidth: '94vw', autoFocus: 'first-tabbable' };
+    return (await firstValueFrom(this.dialog.open<GiveDialog, GiveQuestion, boolean>(GiveDialog, options).afterClosed())) === true;
+  }
+
+  private async confirm({ label, fields }: ContentType, use: UseOfType | string): Promise<boolean> {
+    const known =
+      typeof use === 'string' ? `Its documents could not be counted: ${use} While there are any, it cannot go.` : 'No document is of it.';
+    const data: Question = {
+      title: `Take “${label}” away?`,
+      text: `${known} Its ${fields.length === 1 ? 'field goes' : `${fields.length} fields go`} with it, and who writes them. Nothing is lost before you save.`,
+      answers: [
+        { value: 'no', label: 'Leave it' },
+        { value: 'yes', label: 'Take it away', isMain: true },
+      ],
+    };
+    return (await firstValueFrom(this.dialog.open<Confirm, Question, string>(Confirm, { data, width: '440px' }).afterClosed())) === 'yes';
   }
 }

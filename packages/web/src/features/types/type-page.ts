@@ -6,6 +6,7 @@ import { Router, RouterLink } from '@angular/router';
 import { fieldSchema, idFrom, type ContentType, type Field, type Statement } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
+import { ContractClient } from '../../state/contract-client';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
 import { SiteFindings } from '../../state/site-findings';
@@ -36,6 +37,7 @@ export class TypePage {
   private readonly findings = inject(SiteFindings);
   private readonly dialog = inject(MatDialog);
   private readonly router = inject(Router);
+  private readonly client = inject(ContractClient);
   private readonly names = inject(Store).selectSignal(libraryFeature.selectNames);
   protected readonly equipment = inject(Equipment);
   protected readonly kindWords = KIND_WORDS;
@@ -100,10 +102,22 @@ export class TypePage {
     this.go(field.key);
   }
 
+  /** What is told of the documents in which something stands in a field; empty where there is none, or nobody knows. */
+  private async heldIn(key: string): Promise<string> {
+    try {
+      const { body } = await firstValueFrom(this.client.get('/types/{type}/use', {}, { type: this.type() }));
+      const held = body.fields.find((field) => field.key === key)?.documents ?? 0;
+      if (held === 0) return '';
+      return `Something stands in it in ${held === 1 ? 'one document' : `${held} documents`}: it stays stored, shows nowhere, and is back with a field that has the key “${key}”. `;
+    } catch {
+      return '';
+    }
+  }
+
   protected async remove({ key, title }: Field): Promise<void> {
     const data: Question = {
       title: `Take the field “${title}” away?`,
-      text: 'Authors will not find it any more. Nothing is lost before you save, and the step can be taken back.',
+      text: `Authors will not find it any more. ${await this.heldIn(key)}Nothing changes before you save, and the step can be taken back.`,
       answers: [
         { value: 'no', label: 'Leave it' },
         { value: 'yes', label: 'Take it away', isMain: true },
