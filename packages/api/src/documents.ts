@@ -1,5 +1,5 @@
 import { createRoute, z } from '@hono/zod-openapi';
-import { fieldKeySchema, idSchema } from '@typikon/core';
+import { fieldKeySchema, idSchema, OFFER_NAMES } from '@typikon/core';
 import { etagHeader, failure, ifMatch, json } from './common';
 import { linkHeader, pageQuery } from './pages';
 import { needs } from './right';
@@ -46,6 +46,16 @@ const savedSchema = documentSchema
     notes: z.array(z.object({ field: z.string(), sentence: z.string() })).describe('What is told, and was stored all the same.'),
   })
   .openapi('SavedDocument');
+
+const writtenFieldSchema = z.object({
+  value: z.string().max(4_000_000),
+  profile: idSchema.optional(),
+  taken: z
+    .array(z.enum(OFFER_NAMES as [string, ...string[]]))
+    .max(50)
+    .optional()
+    .describe('What the rules took of it while it was written, such as "tables"; kept so that help can be held against it.'),
+});
 
 const title = z.string().trim().min(1, 'must not be empty').max(200);
 const parameters = z.object({ id: idSchema });
@@ -107,7 +117,7 @@ export const saveDocument = createRoute({
       ...json(
         z.object({
           title: title.optional(),
-          fields: z.record(fieldKeySchema, z.object({ value: z.string().max(4_000_000), profile: idSchema.optional() })).default({}),
+          fields: z.record(fieldKeySchema, writtenFieldSchema).default({}),
         }),
         'What is written',
       ),

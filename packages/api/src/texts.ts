@@ -17,6 +17,7 @@ const textSchema = z
     contentType: z.string().describe('What the content type is called.'),
     profileId: z.string(),
     pageKindId: z.string().describe('The kind of page on which it shows first.'),
+    taken: z.array(z.string()).describe('What the rules took of it while it was written, by what it is called.'),
   })
   .openapi('Text');
 

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   checkSite,
+  clean,
   cleanHelp,
   compileRules,
   pageKindSchema,
@@ -9,6 +10,7 @@ import {
   SITE_CHECKS,
   siteJsonSchema,
   siteSchema,
+  takenOf,
   toldParts,
   toldSentences,
   whatAuthorsCanDo,
@@ -244,6 +246,13 @@ describe('checks of a site', () => {
       ['help-of-what-is-not-there /types/0/fields/0/help The help of “Notice” of Notice speaks of tables, and Ferry note keeps none.'],
     ],
     [
+      'help that is silent about what was taken',
+      (_copy, _kind, texts) => (texts[0]!.taken = { underlining: 2, tables: 5, frames: 0 }),
+      [
+        'help-silent-about-limit /types/0/fields/0/help Notices desk took underlining from “Notice” of Notice in 2 stored documents, and no help there speaks of it.',
+      ],
+    ],
+    [
       'a picture in help that says nothing',
       (copy) => (copy.types[0]!.fields[0]!.help.long = '<p><img src="/a.png"><img src="/b.png" alt="The form"></p>'),
       [
@@ -301,6 +310,27 @@ describe('checks of a site', () => {
     );
     expect(findings.length).toBeLessThan(12);
   });
+});
+
+describe('what the rules took of a text, by what it is called', () => {
+  const taken = (html: string, markup: JsonObject = { elements: { p: {}, a: { attributes: { href: { test: 'url' } } }, img: {} } }) => {
+    const resolved = profileOf(markup);
+    return takenOf(clean(html, compileRules(resolved)).ledger);
+  };
+  test.each<[string, string[]]>([
+    ['<p>words</p>', []],
+    ['<table><tr><td>a</td></tr></table><p><u>b</u> <u>c</u></p>', ['tables', 'underlining']],
+    ['<h2>a</h2><ul><li>b</li></ul>', ['headings', 'lists']],
+    // An attribute is no element, and what the standard ignores nobody took.
+    ['<p title="a">b</p></table>', []],
+    ['<p><a href="gopher://a.example/">a</a></p>', ['addresses']],
+    ['<iframe src="https://a.example/"></iframe>', ['frames']],
+  ])('%s', (html, names) => expect(taken(html)).toEqual(names));
+
+  test('a text that was too long', () =>
+    expect(taken('<p>too long</p>', { elements: { p: {} }, limits: { letters: 3 } })).toEqual(['length']));
+  test('a bold word that becomes another element is not taken', () =>
+    expect(taken('<p><b>a</b></p>', { elements: { p: {}, strong: {}, b: { outcome: 'rename', to: 'strong' } } })).toEqual([]));
 });
 
 test('the committed JSON Schema is that of the format', () =>

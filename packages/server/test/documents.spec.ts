@@ -255,6 +255,25 @@ describe('writing', () => {
   });
 });
 
+test('what the rules took of a text while it was written stays beside it, whoever saves it next', async () => {
+  const taken = async (): Promise<string[]> =>
+    (await json<{ id: string; taken: string[] }[]>(await request('/texts?limit=1000'))).find(({ id }) => id === 'ferry-today/text')!.taken;
+  const { revision, fields } = await read('ferry-today');
+  const key = fields.find(({ profile }) => profile !== null)!.key;
+  expect(key).toBe('text');
+  expect(await taken()).toEqual([]);
+  const first = await put(
+    'ferry-today',
+    { text: { value: '<p>Noon</p><iframe src="https://a.example/"></iframe>', taken: ['tables'] } },
+    revision,
+  );
+  expect(first.status).toBe(200);
+  expect(await taken()).toEqual(['tables', 'frames']);
+  expect((await put('ferry-today', { text: { value: '<p>Two</p>' } }, revision + 1)).status).toBe(200);
+  expect(await taken()).toEqual(['tables', 'frames']);
+  expect((await put('ferry-today', { text: { value: '<p>Three</p>', taken: ['<b>'] } }, revision + 2)).status).toBe(422);
+});
+
 describe('rights', () => {
   test('somebody writes where a statement lets them, with a profile that it gives', async () => {
     const { revision } = await read('thornholm');

@@ -45,6 +45,8 @@ export class DocumentFieldModel extends Model<InferAttributes<DocumentFieldModel
   declare census: Census | null;
   /** How long the value is, in bytes of UTF-8. */
   declare size: CreationOptional<number>;
+  /** What the rules took of it while it was written, by what it is called, with commas between. */
+  declare taken: CreationOptional<string>;
   /** Counts the changes of this field. */
   declare revision: CreationOptional<number>;
   declare document?: NonAttribute<DocumentModel>;
@@ -102,6 +104,7 @@ export function defineDocumentModels(sequelize: Sequelize): void {
       value: longText(),
       census: { type: DataTypes.JSON, allowNull: true },
       size: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 0 },
+      taken: { ...text(300), defaultValue: '' },
       revision: revision(),
     },
     { ...plain, tableName: 'document_fields' },

@@ -13,7 +13,18 @@ export interface StoredDocument {
   changedAt: Date;
   changedBy: string;
   revision: number;
-  fields: { key: string; value: string; profile: string | null; role: string; revision: number }[];
+  fields: StoredField[];
+}
+
+/** What stands in one field. */
+export interface StoredField {
+  key: string;
+  value: string;
+  profile: string | null;
+  role: string;
+  revision: number;
+  /** What the rules took of it while it was written, by what it is called. */
+  taken?: readonly string[];
 }
 
 /** What documents are looked for by. */
@@ -123,12 +134,13 @@ export async function loadDocument(id: string, transaction?: Transaction, isLock
     changedAt,
     changedBy,
     revision,
-    fields: fields.map(({ fieldKey, value, profileId, role, revision: of }) => ({
+    fields: fields.map(({ fieldKey, value, profileId, role, revision: of, taken }) => ({
       key: fieldKey,
       value,
       profile: profileId,
       role,
       revision: of,
+      taken: taken.split(',').filter((name) => name !== ''),
     })),
   };
 }
@@ -184,11 +196,12 @@ export async function storeDocument(
   }
   const kinds = await pageKinds(transaction);
   const known = new Map(before?.fields.map((field) => [field.key, field]));
-  for (const { key, value, profile, role, revision: of } of fields) {
+  for (const { key, value, profile, role, revision: of, taken = [] } of fields) {
     const was = known.get(key);
     if (was !== undefined && was.value === value && was.profile === profile && was.role === role) continue;
     const census = profile === null ? null : takeCensus(parseFragment(value).root);
-    const field = { value, profileId: profile, role, census, revision: of, pageKindId: firstPlace({ ...ofType, pageKind }, key, kinds) };
+    const pageKindId = firstPlace({ ...ofType, pageKind }, key, kinds);
+    const field = { value, profileId: profile, role, census, revision: of, pageKindId, taken: taken.join(',') };
     if (was === undefined) await DocumentFieldModel.create({ documentId: id, fieldKey: key, ...field }, { transaction });
     else
       await DocumentFieldModel.update(

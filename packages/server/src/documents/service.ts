@@ -3,7 +3,9 @@ import {
   clean,
   idFrom,
   libraryPictures,
+  OFFER_NAMES,
   strayLinks,
+  takenOf,
   valueProblem,
   type ContentType,
   type Field,
@@ -26,12 +28,21 @@ import {
   versionsOf,
   type DocumentQuery,
   type StoredDocument,
+  type StoredField,
 } from './repository';
 
 /** What is written in a document. */
 export interface Written {
   title?: string | undefined;
-  fields: Readonly<Record<string, { value: string; profile?: string | undefined } | undefined>>;
+  fields: Readonly<Record<string, WrittenField | undefined>>;
+}
+
+/** What is written in one field. */
+export interface WrittenField {
+  value: string;
+  profile?: string | undefined;
+  /** What the rules took of it in the editor, by what it is called. */
+  taken?: readonly string[] | undefined;
 }
 
 /** What is told of a field, and was stored all the same. */
@@ -50,7 +61,6 @@ export type DocumentSave =
 
 /** Somebody who acts; null where nobody is known yet, so that everything may be set up. */
 type Actor = Acting | null;
-type StoredField = StoredDocument['fields'][number];
 
 /** Stored documents: found, read, written field by field, and taken back. What comes is cleaned before it is stored. */
 export class DocumentService {
@@ -129,7 +139,9 @@ export class DocumentService {
       else {
         const { html, ledger } = clean(sent.value, await rulesOf(profile, role));
         changes[field.key] = ledger.length;
-        cleaned.set(field.key, { key: field.key, value: html, profile, role, revision: 0 });
+        const lost = new Set([...(was?.taken ?? []), ...(sent.taken ?? []), ...takenOf(ledger)]);
+        const taken = OFFER_NAMES.filter((name) => lost.has(name));
+        cleaned.set(field.key, { key: field.key, value: html, profile, role, revision: 0, taken });
       }
     }
     return this.store(id, type, actor, isOf, changes, (before) => {

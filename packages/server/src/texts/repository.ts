@@ -9,6 +9,8 @@ export interface StoredText {
   profileId: string;
   pageKindId: string;
   size: number;
+  /** What the rules took of it while it was written, with commas between. */
+  taken: string;
 }
 
 /** Names a text among all: the id of the document and the key of the field. */
@@ -43,7 +45,7 @@ export async function listTexts(
   }
   return sequelize.query<StoredText>(
     `SELECT d.id AS document, f.field_key AS field, d.title, d.type_id AS type, f.profile_id AS profileId,
-            f.page_kind_id AS pageKindId, f.size
+            f.page_kind_id AS pageKindId, f.size, f.taken
      FROM document_fields AS f JOIN documents AS d ON d.id = f.document_id
      WHERE ${conditions.join(' AND ')} ORDER BY d.title, d.id, f.field_key LIMIT :limit`,
     { replacements: values, type: QueryTypes.SELECT },

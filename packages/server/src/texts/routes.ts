@@ -28,6 +28,7 @@ export function texts(sequelize: Sequelize, site: SiteService) {
         contentType: types.get(row.type)?.label ?? row.type,
         profileId: row.profileId,
         pageKindId: row.pageKindId,
+        taken: row.taken.split(',').filter((name) => name !== ''),
       }));
       return context.json(
         pageOf(context, told, limit, ({ id }) => id),

@@ -47,14 +47,15 @@ export class SiteFindings {
   }
 }
 
-/** How many texts are stored in each field with each profile. */
+/** How many texts are stored in each field with each profile, and of how many the rules took something. */
 function counted(texts: readonly TextSummary[]): StoredTexts[] {
-  const counts = new Map<string, StoredTexts>();
-  for (const { type, field, profileId: profile } of texts) {
+  const counts = new Map<string, StoredTexts & { taken: Record<string, number> }>();
+  for (const { type, field, profileId: profile, taken } of texts) {
     const key = `${type} ${field} ${profile}`;
-    const known = counts.get(key);
-    if (known === undefined) counts.set(key, { type, field, profile, count: 1 });
-    else known.count++;
+    const known = counts.get(key) ?? { type, field, profile, count: 0, taken: {} };
+    counts.set(key, known);
+    known.count++;
+    for (const name of taken) known.taken[name] = (known.taken[name] ?? 0) + 1;
   }
   return [...counts.values()];
 }

@@ -121,6 +121,8 @@ export interface TextSummary {
   contentType: string;
   profileId: string;
   pageKindId: string;
+  /** What the rules took of it while it was written, by what it is called. */
+  taken: readonly string[];
 }
 
 export interface Role {

@@ -10,6 +10,8 @@ export interface StoredTexts {
   field: string;
   profile: string;
   count: number;
+  /** In how many of them the rules took something when they were written, by what it is called (see `OFFERS`). */
+  taken?: Readonly<Record<string, number>>;
 }
 
 /** What a test of a site has before it. */

@@ -6,6 +6,7 @@ import { fieldWithoutHelp } from './field-without-help';
 import { helpLinkNowhere } from './help-link-nowhere';
 import { helpOfWhatIsNotThere } from './help-of-what-is-not-there';
 import { helpPictureWithoutAlternative } from './help-picture-without-alternative';
+import { helpSilentAboutLimit } from './help-silent-about-limit';
 import { helpTooLong } from './help-too-long';
 import { profileGone } from './profile-gone';
 import { repeatedTitle } from './repeated-title';
@@ -29,6 +30,7 @@ export const SITE_CHECKS: readonly SiteCheck[] = [
   helpTooLong,
   helpLinkNowhere,
   helpOfWhatIsNotThere,
+  helpSilentAboutLimit,
   helpPictureWithoutAlternative,
 ];
 

@@ -41,6 +41,23 @@ const after = (change: Partial<OpenDocument>) => ({ ...DOCUMENT, revision: 4, ..
 beforeEach(() => localStorage.clear());
 
 describe('a document on the desk', () => {
+  test('what the rules took of a text goes along with it, once', async () => {
+    const store = await opened();
+    store.lose('text', ['tables']);
+    store.lose('text', []);
+    store.lose('text', ['pictures', 'tables']);
+    store.lose('ferry', ['links']);
+    store.write('text', '<p>Two</p>');
+    void store.save();
+    const first = put();
+    expect(first.request.body).toEqual({ fields: { text: { value: '<p>Two</p>', taken: ['tables', 'pictures'] } } });
+    first.flush(after({ fields: [{ key: 'text', value: '<p>Two</p>', profile: 'ferry-note', revision: 3 }] }));
+    await settle();
+    store.write('text', '<p>Three</p>');
+    void store.save();
+    expect(put().request.body).toEqual({ fields: { text: { value: '<p>Three</p>' } } });
+  });
+
   test('is read, and is as it is stored until something is written', async () => {
     const store = await opened();
     expect([store.status(), store.isChanged()]).toEqual(['ready', false]);

@@ -19,6 +19,8 @@ interface DeskState {
   message: string;
   document: OpenDocument | null;
   written: Readonly<Record<string, Written | undefined>>;
+  /** What the rules took of a field's text since it was stored last, by what it is called. */
+  lost: Readonly<Record<string, readonly string[] | undefined>>;
   /** The title of a document whose type has no field for it; null where it was not changed. */
   title: string | null;
   /** Counts, for each field, how often something else was put into it. */
@@ -41,6 +43,7 @@ const initial: DeskState = {
   message: '',
   document: null,
   written: {},
+  lost: {},
   title: null,
   editions: {},
   isSaving: false,
@@ -97,6 +100,7 @@ export const DeskStore = signalStore(
         status: 'ready',
         document,
         written: {},
+        lost: {},
         title: null,
         editions,
         refusal: '',
@@ -129,7 +133,13 @@ export const DeskStore = signalStore(
       const [written, title] = [store.written(), store.title()];
       const revision = over ? (store.theirs()?.revision ?? document.revision) : document.revision;
       patchState(store, { isSaving: true, refusal: '', isTold: true });
-      const body = { fields: written, ...(title === null ? {} : { title }) };
+      const lost = store.lost();
+      const fields = Object.fromEntries(
+        Object.entries(written).flatMap(([key, one]) =>
+          one === undefined ? [] : [[key, { ...one, ...(lost[key] && { taken: lost[key] }) }]],
+        ),
+      );
+      const body = { fields, ...(title === null ? {} : { title }) };
       try {
         const answer = await firstValueFrom(client.put('/documents/{id}', body, revision, { id: document.id }));
         taken(answer.body, written, title, revision);
@@ -153,6 +163,7 @@ export const DeskStore = signalStore(
       patchState(store, {
         document,
         written,
+        lost: {},
         title: store.title() === title ? null : store.title(),
         isSaving: false,
         isTold: false,
@@ -187,6 +198,11 @@ export const DeskStore = signalStore(
         const profile = known?.profile;
         const next = { value, ...(profile === undefined ? {} : { profile }) };
         patchState(store, { written: { ...store.written(), [key]: next }, refusal: '', changes: null, before: null });
+      },
+      /** Notes what the rules took of a field's text. */
+      lose(key: string, names: readonly string[]): void {
+        if (names.length === 0) return;
+        patchState(store, { lost: { ...store.lost(), [key]: [...new Set([...(store.lost()[key] ?? []), ...names])] } });
       },
       /** What is missing is told from now on. */
       tell(): void {

@@ -5,7 +5,7 @@ import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule, type MatSelectChange } from '@angular/material/select';
 import { RouterLink } from '@angular/router';
-import { isEmptyValue, mainField, titleField, valueProblem, type Assignment, type ContentType, type Field } from '@typikon/core';
+import { isEmptyValue, mainField, takenOf, titleField, valueProblem, type Assignment, type ContentType, type Field } from '@typikon/core';
 import { draftsInBrowser, type EditorConfiguration, type TypikonEditor } from '@typikon/editor';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
@@ -125,11 +125,12 @@ export class Desk {
     const of = key === main ? this.id() : `${this.id()}:${key}`;
     const configuration =
       profile !== null && mayWrite
-        ? this.kept(edition, () =>
-            this.equipment.configuration(profile, role, this.equipment.placeOf({ ...type, pageKind }, key), {
-              drafts: draftsInBrowser(of, localStorage),
-            }),
-          )
+        ? this.kept(edition, (): EditorConfiguration | null => {
+            const place = this.equipment.placeOf({ ...type, pageKind }, key);
+            const made = this.equipment.configuration(profile, role, place, { drafts: draftsInBrowser(of, localStorage) });
+            // What the rules take of a paste is gone before anything is stored; that it was taken is told to who keeps the help.
+            return made && { ...made, onPaste: (_payload, { ledger }) => this.desk.lose(key, takenOf(ledger)) };
+          })
         : null;
     return {
       field,
