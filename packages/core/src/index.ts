@@ -214,7 +214,7 @@ export {
 } from './render/template';
 export { fitText, lostWords, moveText, type Move } from './site/move';
 export { fieldKeySchema, idFrom } from './profile/basic-schema';
-export { isEmptyValue, libraryPictures, strayLinks, valueLetters, valueProblem } from './site/value';
+export { isEmptyValue, isOffered, libraryPictures, strayLinks, valueLetters, valueProblem } from './site/value';
 export { changesOfSite, type SiteChange } from './site/changes';
 export { OFFER_NAMES, takenOf } from './site/offers';
 export { likelyPlaces, mayStandIn, misplaced, retyped } from './site/retype';

@@ -55,11 +55,15 @@ function isDate(value: string): boolean {
  */
 export function strayLinks({ linksWithin }: Pick<Field, 'linksWithin'>, html: string): string[] {
   if (linksWithin === '') return [];
-  const folder = linksWithin.startsWith('/') ? linksWithin : `/${linksWithin}`;
   const paths = addresses(html, 'href')
     .filter((address) => /^\/(?!\/)/.test(address))
     .map((address) => address.replace(/[?#].*$/, ''));
-  return [...new Set(paths)].filter((path) => !path.startsWith(folder));
+  return [...new Set(paths)].filter((path) => !isOffered({ linksWithin }, path));
+}
+
+/** Whether a page of the site is offered to link to in a field, by its path. */
+export function isOffered({ linksWithin }: Pick<Field, 'linksWithin'>, path: string): boolean {
+  return path.startsWith(linksWithin === '' || linksWithin.startsWith('/') ? linksWithin : `/${linksWithin}`);
 }
 
 /** Pictures of the library that a text shows, by name, each once. */

@@ -126,8 +126,8 @@ export class Desk {
     const configuration =
       profile !== null && mayWrite
         ? this.kept(edition, (): EditorConfiguration | null => {
-            const place = this.equipment.placeOf({ ...type, pageKind }, key);
-            const made = this.equipment.configuration(profile, role, place, { drafts: draftsInBrowser(of, localStorage) });
+            const drafts = draftsInBrowser(of, localStorage);
+            const made = this.equipment.configuration(profile, role, { ...type, pageKind }, field, { drafts });
             // What the rules take of a paste is gone before anything is stored; that it was taken is told to who keeps the help.
             return made && { ...made, onPaste: (_payload, { ledger }) => this.desk.lose(key, takenOf(ledger)) };
           })

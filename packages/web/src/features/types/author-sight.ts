@@ -87,7 +87,7 @@ export class AuthorSight {
     return type.fields.map((field): SeenField => {
       const { profile: id, statement, choices } = assignments.why({ roles, type: type.id, field: field.key });
       const isRich = field.kind === 'rich' && id !== null;
-      const configuration = isRich ? this.equipment.configuration(id, role, this.equipment.placeOf(type, field.key)) : null;
+      const configuration = isRich ? this.equipment.configuration(id, role, type, field) : null;
       const profile = id === null ? null : { id, name: names.get(id) ?? id, statement };
       return {
         field,

@@ -18,6 +18,7 @@ import { Api } from '../../state/api';
 import { Dictionary } from '../../state/dictionary';
 import { EditorSurroundings, surfaceOf } from '../../state/editor-services';
 import { libraryFeature } from '../../state/library';
+import { confined } from './confined';
 
 /** How high an editor is that stands among others, in pixels. */
 const AMONG_OTHERS_PX = 220;
@@ -50,16 +51,22 @@ export class Equipment {
    * @param role of the author; house limits may except it
    * @param services in the place of the usual ones
    */
-  configuration(profileId: string, role: string, pageKind: string, services: Partial<EditorServices> = {}): EditorConfiguration | null {
+  configuration(
+    profileId: string,
+    role: string,
+    type: ContentType,
+    field: Field,
+    services: Partial<EditorServices> = {},
+  ): EditorConfiguration | null {
     const [library, profile] = [this.library(), this.profiles().get(profileId)];
-    const surface = library === null ? null : surfaceOf(library, pageKind);
+    const surface = library === null ? null : surfaceOf(library, this.placeOf(type, field.key));
     if (profile === undefined || surface === null) return null;
     return {
       profile: shorter(profile),
       house: this.house(),
       role,
       surface,
-      services: { ...this.surroundings.services, ...services },
+      services: { ...confined(this.surroundings.services, field), ...services },
       isWord: (word) => this.dictionary.knows(word),
       uploadPictures: (pictures) => this.api.storePictures(pictures),
     };
