@@ -6,6 +6,7 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import { createApp } from '../src/app';
 import { DocumentFieldModel, DocumentModel } from '../src/db/document-models';
 import { migrate } from '../src/db/migrate';
+import { profilesOf } from '../src/documents/repository';
 import { seedDemo } from '../src/seed/demo';
 import { createSite } from '../src/standins/site';
 import { freshDatabase } from './database';
@@ -72,6 +73,7 @@ const put = (id: string, fields: unknown, revision: number | undefined, as?: str
     ...(as === undefined ? {} : { as }),
     body: { fields },
   });
+const asFields = (fields: readonly DocumentFieldModel[]) => fields.map(({ profileId }) => ({ profile: profileId }));
 const refusal = async (response: Response) => [response.status, (await json<{ detail: string }>(response)).detail];
 
 describe('the documents of the demo', () => {
@@ -135,6 +137,32 @@ describe('finding', () => {
     expect((await find('words=the shipwrights')).documents.map(({ id }) => id)).toEqual(['old-tansy-back']);
     expect((await find('words=it shipwrights')).count).toBe(1);
     expect((await find('words=zq shipwrights')).count).toBe(0);
+  });
+
+  test('by every profile of a document, however many it has', async () => {
+    const profiles = Array.from({ length: 40 }, (_, n) => `profile-${'x'.repeat(40)}-${n}`);
+    const [known] = await DocumentModel.findAll({ where: { typeId: 'story' }, limit: 1 });
+    const before = profilesOf(await DocumentFieldModel.findAll({ where: { documentId: known!.id } }).then(asFields));
+    const make = (profile: string, n: number) =>
+      DocumentFieldModel.create({
+        documentId: known!.id,
+        fieldKey: `more-${n}`,
+        profileId: profile,
+        value: '<p>a</p>',
+        pageKindId: known!.pageKindId,
+        census: null,
+      });
+    await Promise.all(profiles.map(make));
+    await known!.update({ profiles: profilesOf(await DocumentFieldModel.findAll({ where: { documentId: known!.id } }).then(asFields)) });
+    for (const profile of [profiles[0]!, profiles[39]!]) {
+      const found = await find(`profile=${profile}`);
+      expect(found.documents.map(({ id }) => id)).toEqual([known!.id]);
+      expect(found.count).toBe(1);
+      expect(found.documents[0]!.profiles).toEqual(expect.arrayContaining(profiles));
+    }
+    expect((await find('profile=profile-x')).count).toBe(0);
+    await DocumentFieldModel.destroy({ where: { documentId: known!.id, profileId: profiles } });
+    await known!.update({ profiles: before });
   });
 
   test('in pages that together are the whole, however sorted', async () => {

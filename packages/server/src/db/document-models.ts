@@ -89,7 +89,7 @@ export function defineDocumentModels(sequelize: Sequelize): void {
       changedAt: now(),
       changedBy: { ...text(64), defaultValue: '' },
       words: longText(),
-      profiles: { ...text(4000), defaultValue: '' },
+      profiles: { ...text(1000), defaultValue: '' },
       revision: revision(),
     },
     { ...plain, tableName: 'documents' },

@@ -68,7 +68,7 @@ export async function findDocuments(sequelize: Sequelize, query: DocumentQuery):
   const values: Record<string, unknown> = { ...query, most: query.limit + 1 };
   if (query.type !== undefined) conditions.push('d.type_id = :type');
   if (query.by !== undefined) conditions.push('d.changed_by = :by');
-  if (query.profile !== undefined) conditions.push("d.profiles LIKE CONCAT('%,', :profile, ',%')");
+  if (query.profile !== undefined) conditions.push(await savedBy(sequelize, query.profile, values));
   const words = (query.words ?? '').match(/[\p{L}\p{N}]+/gu) ?? [];
   const isIndexed = (word: string): boolean => word.length >= SHORTEST_WORD && !STOPWORDS.has(word.toLowerCase());
   const indexed = words.filter(isIndexed);
@@ -93,15 +93,27 @@ export async function findDocuments(sequelize: Sequelize, query: DocumentQuery):
     values['last'] = query.sort === 'title' ? last.title : last.changedAt;
     behind = `${fits === '' ? 'WHERE' : `${fits} AND`} (${column} ${sign} :last OR (${column} = :last AND d.id ${sign} :after))`;
   }
-  const count = await countOf(sequelize, fits, values);
+  // To look for words takes its time: the first page is found and counted at once.
+  const isOneLook = indexed.length > 0 && query.after === undefined;
+  const counted = isOneLook ? null : await countOf(sequelize, fits, values);
   // Where few fit, all are looked at and those put in order: to go through the order until enough are found takes longer.
-  const index = count < FEW ? 'IGNORE INDEX FOR ORDER BY (documents_changed_at, documents_title_id)' : '';
-  const rows = await sequelize.query<Omit<DocumentSummary, 'profiles'> & { profiles: string }>(
-    `SELECT d.id, d.title, d.type_id AS type, d.changed_at AS changedAt, d.changed_by AS changedBy, d.profiles
-     FROM documents AS d ${index} ${behind} ORDER BY ${column} ${direction}, d.id ${direction} LIMIT :most`,
+  const index = counted === null || counted < FEW ? 'IGNORE INDEX FOR ORDER BY (documents_changed_at, documents_title_id)' : '';
+  // Only what puts them in order is carried through the sorting.
+  const found = `SELECT d.id, ${column} AS place${isOneLook ? ', COUNT(*) OVER () AS n' : ''}
+     FROM documents AS d ${index} ${behind} ORDER BY ${column} ${direction}, d.id ${direction} LIMIT :most`;
+  const rows = await sequelize.query<Omit<DocumentSummary, 'profiles'> & { profiles: string; n?: number }>(
+    `SELECT d.id, d.title, d.type_id AS type, d.changed_at AS changedAt, d.changed_by AS changedBy, d.profiles${isOneLook ? ', found.n' : ''}
+     FROM (${found}) AS found JOIN documents AS d ON d.id = found.id ORDER BY found.place ${direction}, d.id ${direction}`,
     { replacements: values, type: QueryTypes.SELECT },
   );
-  return { documents: rows.map((row) => ({ ...row, profiles: row.profiles.split(',').filter((id) => id !== '') })), count };
+  const count = counted ?? Number(rows[0]?.n ?? 0);
+  return { documents: await Promise.all(rows.map(async ({ n: _n, ...row }) => ({ ...row, profiles: await profilesIn(row) }))), count };
+}
+
+async function profilesIn({ id, profiles }: { id: string; profiles: string }): Promise<string[]> {
+  if (profiles !== MANY_PROFILES) return profiles.split(',').filter((one) => one !== '');
+  const fields = await DocumentFieldModel.findAll({ where: { documentId: id }, attributes: ['profileId'], raw: true });
+  return [...new Set(fields.flatMap(({ profileId }) => profileId ?? []))].sort();
 }
 
 async function countOf(sequelize: Sequelize, fits: string, replacements: Record<string, unknown>): Promise<number> {
@@ -156,10 +168,27 @@ export function wordsOf(title: string, fields: readonly { value: string; profile
   return [title, ...fields.map(({ value, profile }) => (profile === null ? value : renderedText(parseFragment(value).root)))].join('\n');
 }
 
+/** More profiles than are kept beside a document: its fields are asked for them. */
+const MANY_PROFILES = ',*,';
+/** So many letters of ids are kept beside a document. */
+const MOST_PROFILE_LETTERS = 1000;
+
 /** The profiles of a document's texts, as they are kept beside it: each once, with commas around it. */
 export function profilesOf(fields: readonly { profile: string | null }[]): string {
-  const ids = new Set(fields.flatMap(({ profile }) => profile ?? []));
-  return ids.size === 0 ? '' : `,${[...ids].join(',')},`;
+  const ids = [...new Set(fields.flatMap(({ profile }) => profile ?? []))].sort();
+  const kept = ids.length === 0 ? '' : `,${ids.join(',')},`;
+  return kept.length > MOST_PROFILE_LETTERS ? MANY_PROFILES : kept;
+}
+
+/** The condition that a text of the document was last saved by a profile. There are few different lists of profiles beside documents. */
+async function savedBy(sequelize: Sequelize, profile: string, values: Record<string, unknown>): Promise<string> {
+  const all = await sequelize.query<{ profiles: string }>('SELECT DISTINCT profiles FROM documents', { type: QueryTypes.SELECT });
+  const lists = all.map(({ profiles }) => profiles).filter((list) => list.split(',').includes(profile));
+  values['lists'] = lists.length === 0 ? [''] : lists;
+  const listed = lists.length === 0 ? 'FALSE' : 'd.profiles IN (:lists)';
+  if (!all.some(({ profiles }) => profiles === MANY_PROFILES)) return listed;
+  const asked = 'EXISTS (SELECT 1 FROM document_fields AS f WHERE f.document_id = d.id AND f.profile_id = :profile)';
+  return `(${listed} OR (d.profiles = '${MANY_PROFILES}' AND ${asked}))`;
 }
 
 /**

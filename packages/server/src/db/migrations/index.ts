@@ -6,7 +6,7 @@ import { styleFiles } from './0005-style-files';
 import { jobsSizesAndKeys } from './0006-jobs-sizes-and-keys';
 import { site } from './0007-site';
 import { documentsOfFields } from './0008-documents-of-fields';
-import { whatWasTaken } from './0009-what-was-taken';
+import { takenAndProfiles } from './0009-taken-and-profiles';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -19,5 +19,5 @@ export const MIGRATIONS: readonly Migration[] = [
   jobsSizesAndKeys,
   site,
   documentsOfFields,
-  whatWasTaken,
+  takenAndProfiles,
 ];
