@@ -264,12 +264,163 @@ describe('who writes with what', () => {
     );
     const [witness, one, other] = await fields.texts('.proof pre');
     assert.ok(witness?.includes('<table>') && !one?.includes('<table>') && other?.includes('<table>'));
+    // Documents are counted beside each line, and what stands in none can be left out.
+    const counted = await eventually(
+      () => fields.texts('.list header [role=status]'),
+      ([said]) => said === '160 documents counted',
+      'the documents are not counted',
+    );
+    assert.equal(counted.length, 1);
+    const stored = await fields.texts('.list li');
+    assert.ok(stored.some((line) => /^<table>.* in \d+ stored documents$/.test(line)));
+    await fields.press('header', 'All');
+    const all = await fields.texts('.list li');
+    assert.ok(all.some((line) => line.endsWith('in no stored document')));
+    await fields.page.click('.list header mat-checkbox input');
+    await eventually(
+      () => fields.texts('.list li'),
+      (lines) => lines.length > 0 && lines.length < all.length && !lines.some((line) => line.endsWith('in no stored document')),
+      'what stands in no document is still told',
+    );
     await fields.choose('The other profile', 'Story desk');
     await eventually(
       () => fields.texts('.empty'),
-      ([said]) => said?.includes('treat all markup alike') === true,
+      ([said]) => said?.startsWith('This is one profile twice.') === true,
       'a profile differs from itself',
     );
+    assert.deepEqual(fields.mishaps, []);
+  });
+
+  test('a profile is compared with what it was', async () => {
+    const address = `${used.typikon.address}/api/v1/profiles/diary`;
+    const { document, revision } = (await (await fetch(address)).json()) as { document: Record<string, unknown>; revision: number };
+    const markup = document['markup'] as { elements?: object };
+    const saved = await fetch(`${address}/draft`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json', 'if-match': `"${revision}"` },
+      body: JSON.stringify({ ...document, markup: { ...markup, elements: { ...markup.elements, strong: { outcome: 'unwrap' } } } }),
+    });
+    assert.equal(saved.status, 200);
+    const fields = await Fields.open('/compare?from=diary&to=diary', '.empty');
+    await eventually(
+      async () => {
+        await fields.page.click('mat-select[aria-label="One profile: which state of it"]');
+        await fields.page.waitForSelector('mat-option');
+        const options = await fields.texts('mat-option');
+        if (options.length === 1) await fields.page.keyboard.press('Escape');
+        return options;
+      },
+      (options) => options.length === 2 && options[1]!.startsWith(`revision ${revision}, `),
+      'what it was is not offered',
+    );
+    await fields.page.$$eval('mat-option', (nodes) => (nodes[1] as HTMLElement).click());
+    const [line] = await eventually(
+      () => fields.texts('.list li'),
+      (lines) => lines.length > 0 && / stored document/.test(lines[0]!),
+      'it does not differ from what it was',
+    );
+    assert.match(line!, new RegExp(`^<strong>: Diary as of revision ${revision} leaves it as it is; Diary takes the tag away`));
+    assert.match(fields.page.url(), new RegExp(`fromRevision=${revision}`));
+    assert.deepEqual(fields.mishaps, []);
+  });
+});
+
+describe('the site as a file, and types that go', () => {
+  /** Opens the dialog of files and gives it one. */
+  async function openFile(fields: Fields, name: string, text: string): Promise<void> {
+    if ((await fields.page.$('ty-site-file-dialog')) === null) await fields.press('ty-title-line', 'File');
+    const field = await fields.page.waitForSelector('ty-site-file-dialog input[type=file]');
+    await field!.evaluate(
+      (node, title, content) => {
+        const files = new DataTransfer();
+        files.items.add(new File([content], title, { type: 'application/json' }));
+        (node as HTMLInputElement).files = files.files;
+        node.dispatchEvent(new Event('change'));
+      },
+      name,
+      text,
+    );
+  }
+
+  test('a file says what it would change before it does; one with mistakes changes nothing; taking over can be undone', async () => {
+    const fields = await Fields.open('/types', 'tr.mat-mdc-row');
+    const before = await fields.stored();
+    await openFile(fields, 'broken.json', '{"format": ');
+    await eventually(
+      () => fields.texts('ty-site-file-dialog [role=alert]'),
+      ([said]) => said?.startsWith('broken.json is not JSON') === true,
+      'a broken file is taken',
+    );
+    await openFile(fields, 'wrong.json', JSON.stringify({ ...before, types: [{ id: 'note' }] }));
+    await eventually(
+      () => fields.texts('ty-site-file-dialog [role=alert]'),
+      (said) => said.includes('wrong.json, /types/0/label is missing.'),
+      'what is wrong is not told',
+    );
+    const [story, ...others] = before.types;
+    const changed = { ...before, types: [{ ...story, label: 'Harbour story' }, ...others], people: before.people.slice(1) };
+    await openFile(fields, 'other.json', JSON.stringify(changed));
+    const lines = await eventually(
+      () => fields.texts('ty-site-file-dialog li'),
+      (told) => told.length === 2,
+      'what would change is not told',
+    );
+    assert.match(lines[0]!, /“Harbour story”: its name, “News story” before, becomes “Harbour story”\.$/);
+    assert.match(lines[1]!, /goes\.$/);
+    assert.deepEqual(await axeFindings(fields.page), []);
+    await fields.press('mat-dialog-actions', 'Take the file over');
+    await eventually(
+      () => fields.texts('tr.mat-mdc-row .name'),
+      ([name]) => name === 'Harbour story',
+      'the file is not taken over',
+    );
+    assert.deepEqual(await fields.stored(), before);
+    await fields.press('ty-site-state', 'Undo');
+    await eventually(
+      () => fields.texts('ty-site-state .said'),
+      ([said]) => said === 'As it is saved',
+      'it cannot be undone',
+    );
+    assert.deepEqual(fields.mishaps, []);
+  });
+
+  test('a type goes once its documents are of another, which is asked and said', async () => {
+    const fields = await Fields.open('/types', 'tr.mat-mdc-row');
+    const of = async (type: string): Promise<number> =>
+      ((await (await fetch(`${used.typikon.address}/api/v1/types/${type}/use`)).json()) as { documents: number }).documents;
+    const [tenders, stories] = [await of('tender'), await of('story')];
+    assert.ok(tenders > 1);
+    await fields.page.$$eval('tr.mat-mdc-row', (rows) => {
+      const row = rows.find((one) => (one as HTMLElement).innerText.startsWith('Tender'))!;
+      row.querySelector('button')!.click();
+    });
+    await fields.page.waitForSelector('.mat-mdc-menu-item');
+    await fields.press('.mat-mdc-menu-panel', 'Take it away');
+    await eventually(
+      () => fields.texts('ty-give-dialog h2'),
+      ([said]) => said === `There are ${tenders} documents of “Tender”`,
+      'its documents are not told',
+    );
+    await fields.choose('They become', 'News story');
+    await eventually(
+      () => fields.texts('ty-give-dialog tbody tr'),
+      (rows) => rows.some((row) => /^\w.* in \d+ documents .*Body/.test(row)),
+      'it is not said where what stands in its fields goes',
+    );
+    assert.deepEqual(await axeFindings(fields.page), []);
+    await fields.press('mat-dialog-actions', `Change ${tenders} documents`);
+    await eventually(
+      () => fields.texts('tr.mat-mdc-row .name'),
+      (names) => names.length > 0 && !names.includes('Tender'),
+      'the type is still there',
+    );
+    await fields.save();
+    assert.deepEqual([await of('tender'), await of('story')], [0, stories + tenders]);
+    assert.equal(
+      (await fields.stored()).types.some(({ id }) => id === 'tender'),
+      false,
+    );
+    assert.deepEqual(fields.mishaps, []);
   });
 });
 

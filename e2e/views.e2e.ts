@@ -235,4 +235,24 @@ describe('the site', () => {
     );
     assert.equal(await frame.$('[bgcolor]'), null);
   });
+
+  test('a document is shown everywhere it shows, and what shows nowhere is told', async () => {
+    const { page, mishaps } = await openPage(used.browser);
+    await page.goto(`${used.typikon.address}/site/old-tansy-back`);
+    const bench = new Bench(page);
+    await page.waitForSelector('.places mat-button-toggle');
+    const said = await page.$eval('.places p', (node) => node.innerText.replace(/\s+/g, ' ').trim());
+    assert.match(said, /^Here: Headline, .*Body.* Nowhere: Correction\.$/);
+    await page.$$eval('.places mat-button-toggle button', (nodes) =>
+      nodes.find((node) => node.innerText.trim() === 'Card in a list')!.click(),
+    );
+    const frame = await bench.pageFrame(`${used.typikon.siteAddress}/documents/old-tansy-back?on=card`);
+    await eventually(
+      () => frame.$eval('body', (node) => node.innerText),
+      (text) => text.includes('After eleven weeks') && !text.includes('shipwrights'),
+      'the card is not shown',
+    );
+    assert.match(page.url(), /on=card/);
+    assert.deepEqual(mishaps, []);
+  });
 });

@@ -1,4 +1,4 @@
-import { Assignments, siteSchema, type Assignment, type Json, type Problem, type Question, type Site } from '@typikon/core';
+import { Assignments, readSite, type Assignment, type Json, type Problem, type Question, type Site } from '@typikon/core';
 import { fn, ForeignKeyConstraintError, Transaction, type Sequelize } from 'sequelize';
 import { DocumentModel } from '../db/document-models';
 import { PageKindModel, ProfileModel } from '../db/models';
@@ -37,17 +37,9 @@ export class SiteService {
    * @param isOf whether the change was begun from a revision
    */
   async save(document: Json, isOf: (revision: number) => boolean): Promise<SiteSave> {
-    const parsed = siteSchema.safeParse(document);
-    if (!parsed.success)
-      return {
-        is: 'mistaken',
-        problems: parsed.error.issues.map(({ path, message }) => ({
-          profile: 'site',
-          pointer: path.map((key) => `/${String(key)}`).join(''),
-          message,
-        })),
-      };
-    const site = parsed.data;
+    const read = readSite(document);
+    if (!read.ok) return { is: 'mistaken', problems: read.problems };
+    const { site } = read;
     try {
       return await inTransaction(
         this.sequelize,

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { changesOfSite, siteSchema, type Site, type SiteChange } from '@typikon/core';
+import { changesOfSite, readSite, type Site, type SiteChange } from '@typikon/core';
 import { SiteStore } from '../../state/site';
 import { download } from '../../ui/download';
 
@@ -77,16 +77,14 @@ export class SiteFileDialog {
     } catch (error) {
       return [`${file.name} is not JSON: ${(error as Error).message}.`];
     }
-    const read = siteSchema.safeParse(document);
-    if (read.success) {
-      this.incoming.set({ name: file.name, site: read.data });
+    const read = readSite(document);
+    if (read.ok) {
+      this.incoming.set({ name: file.name, site: read.site });
       return [];
     }
-    const { issues } = read.error;
-    const told = issues
-      .slice(0, MOST_MISTAKES)
-      .map(({ path, message }) => `${file.name}${path.map((key) => `/${String(key)}`).join('')}: ${message}`);
-    return issues.length > MOST_MISTAKES ? [...told, `${issues.length - MOST_MISTAKES} more mistakes.`] : told;
+    const told = read.problems.slice(0, MOST_MISTAKES).map(({ pointer, message }) => `${file.name}, ${pointer || 'the whole'} ${message}.`);
+    const more = read.problems.length - told.length;
+    return more > 0 ? [...told, `${more} more mistakes.`] : told;
   }
 
   protected takeOver(): void {
