@@ -209,6 +209,32 @@ describe('another profile', () => {
     assert.deepEqual(desk.mishaps, []);
   });
 
+  test('what has no room can keep its words', async () => {
+    // Where the other profile would take tables with their words.
+    const address = `${used.typikon.address}/api/v1/profiles/story-desk`;
+    const { document, revision } = (await (await fetch(address)).json()) as { document: Record<string, unknown>; revision: number };
+    const markup = document['markup'] as { elements?: object };
+    const saved = await fetch(`${address}/draft`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json', 'if-match': `"${revision}"` },
+      body: JSON.stringify({ ...document, markup: { ...markup, elements: { ...markup.elements, table: { outcome: 'drop' } } } }),
+    });
+    assert.equal(saved.status, 200);
+    const desk = await Desk.open('/write/ferry-times', '[data-field=body] .te-frame', 'tom-hallow');
+    const before = valueOf(await desk.stored('ferry-times'), 'body')!.value;
+    const cell = /<t[dh][^>]*>([A-Z][a-z]{3,})/.exec(before)?.[1];
+    assert.ok(cell !== undefined);
+    await desk.choose(LABEL, 'Story desk, usual here');
+    await desk.expect('ty-move-dialog .sum', ([said]) => /words? goe?s?:/.test(said ?? ''), 'the words that go are not told');
+    await desk.press('ty-move-dialog', 'Move what fits, keep the words');
+    await desk.store();
+    const moved = valueOf(await desk.stored('ferry-times'), 'body')!;
+    assert.equal(moved.profile, 'story-desk');
+    assert.doesNotMatch(moved.value, /<table/);
+    assert.match(moved.value, new RegExp(cell));
+    assert.deepEqual(desk.mishaps, []);
+  });
+
   test('what somebody else stored meanwhile is offered; nothing of one’s own is lost', async () => {
     const desk = await Desk.open('/write/notice-018', '[data-field=body] .te-frame', 'ned-orr');
     const { revision } = await desk.stored('notice-018');

@@ -166,6 +166,22 @@ describe('content types', () => {
     await eventually(titles, (now) => now.join() === before.join(), 'the step was not made again');
   });
 
+  test('where a field shows is drawn, with the field marked; what no page prints is told', async () => {
+    const fields = await Fields.open('/types/story/teaser', 'ty-place-picture iframe');
+    const { page } = fields;
+    assert.deepEqual(await fields.texts('ty-field-form .place strong'), ['Card in a list']);
+    const marked = await page.$eval('ty-place-picture iframe', (node) => (node as HTMLIFrameElement).srcdoc);
+    assert.match(marked, /outline:6px dashed[^>]*>.*This is what stands in it/s);
+    await page.goto(`${used.typikon.address}/types/story/correction`);
+    await eventually(
+      () => fields.texts('ty-field-form .places .amiss'),
+      ([said]) => said?.includes('No template prints it') === true,
+      'it is not told',
+    );
+    assert.equal(await page.$('ty-place-picture'), null);
+    assert.deepEqual(fields.mishaps, []);
+  });
+
   test('more help opens in place, a text that is too long is told, and what was typed stays', async () => {
     const fields = await Fields.open('/types/story/teaser', 'ty-author-sight typikon-editor .te-frame');
     const { page } = fields;
@@ -401,7 +417,7 @@ describe('the site as a file, and types that go', () => {
       ([said]) => said === `There are ${tenders} documents of “Tender”`,
       'its documents are not told',
     );
-    await fields.choose('They become', 'News story');
+    await fields.choose('give-to', 'News story');
     await eventually(
       () => fields.texts('ty-give-dialog tbody tr'),
       (rows) => rows.some((row) => /^\w.* in \d+ documents .*Body/.test(row)),

@@ -123,6 +123,13 @@ describe('axe finds nothing, light or dark', () => {
     assert.deepEqual(await axeFindings(page), []);
   });
 
+  test('workshop: help, with a part in words of one’s own', async () => {
+    const { page, bench } = await open('/profiles/notices-desk', '.entry');
+    await bench.chapter('help');
+    await page.waitForSelector('ty-help-chapter [data-part]');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
   test('workshop: the paste chapter with a pass open, and what is left', async () => {
     const { page, bench } = await open('/profiles/notices-desk', '.entry');
     await bench.chapter('paste');
@@ -243,6 +250,7 @@ describe('the site', () => {
     await page.waitForSelector('.places mat-button-toggle');
     const said = await page.$eval('.places p', (node) => node.innerText.replace(/\s+/g, ' ').trim());
     assert.match(said, /^Here: Headline, .*Body.* Nowhere: Correction\.$/);
+    await bench.pageFrame(`${used.typikon.siteAddress}/documents/old-tansy-back`);
     await page.$$eval('.places mat-button-toggle button', (nodes) =>
       nodes.find((node) => node.innerText.trim() === 'Card in a list')!.click(),
     );

@@ -7,43 +7,66 @@ export const SITE_WORKER = new InjectionToken<() => Worker>('Makes the worker th
 type CheckRequest = Extract<SiteRequest, { kind: 'check' }>;
 type Question = SiteRequest extends infer Request ? (Request extends { number: number } ? Omit<Request, 'number'> : never) : never;
 
-/** Asks the worker that tests the site and compares profiles; it is made with the first question. */
-@Injectable({ providedIn: 'root' })
-export class SiteWorker {
-  private readonly make = inject(SITE_WORKER);
+/** One worker, made with the first question; it answers in order. */
+class Asked {
   private worker: Worker | null = null;
   private number = 0;
-  private readonly waiting = new Map<number, (answer: SiteAnswer) => void>();
+  private readonly waiting = new Map<number, (answer: SiteAnswer | null) => void>();
 
-  /** What the tests of a site find, with the pages, kinds of page and stored texts that it has. */
-  async check(site: Site, by: Pick<CheckRequest, 'pages' | 'pageKinds' | 'texts'> & ProfilesRequest): Promise<SiteFinding[]> {
-    const answer = await this.ask({ kind: 'check', site, ...by });
-    return 'findings' in answer ? answer.findings : [];
-  }
+  constructor(private readonly make: () => Worker) {}
 
-  /** Lines of what each of two profiles keeps that the other takes; none where one of them has mistakes. */
-  async compare(pair: { from: string; to: string } & ProfilesRequest): Promise<ComparisonLine[]> {
-    const answer = await this.ask({ kind: 'compare', ...pair });
-    return 'lines' in answer ? answer.lines : [];
-  }
-
-  /** What a move of a text from one profile to another would take; null where one of them has mistakes. */
-  async move(question: { html: string; from: string; to: string; role: string } & ProfilesRequest): Promise<Move | null> {
-    const answer = await this.ask({ kind: 'move', ...question });
-    return 'move' in answer ? answer.move : null;
-  }
-
-  private ask(question: Question): Promise<SiteAnswer> {
+  /** @returns null where the worker was stopped before, or broke off */
+  ask(question: Question): Promise<SiteAnswer | null> {
     if (this.worker === null) {
       this.worker = this.make();
       this.worker.onmessage = ({ data }: MessageEvent<SiteAnswer>) => {
         this.waiting.get(data.number)?.(data);
         this.waiting.delete(data.number);
       };
+      this.worker.onerror = () => this.stop();
     }
     const number = ++this.number;
-    const answer = new Promise<SiteAnswer>((done) => this.waiting.set(number, done));
+    const answer = new Promise<SiteAnswer | null>((done) => this.waiting.set(number, done));
     this.worker.postMessage({ ...question, number });
     return answer;
+  }
+
+  /** Ends what is under way; the next question gets a worker of its own. */
+  stop(): void {
+    this.worker?.terminate();
+    this.worker = null;
+    for (const answer of this.waiting.values()) answer(null);
+    this.waiting.clear();
+  }
+}
+
+/** Asks the workers that test the site, compare profiles and work out moves of texts. */
+@Injectable({ providedIn: 'root' })
+export class SiteWorker {
+  private readonly make = inject(SITE_WORKER);
+  private readonly site = new Asked(this.make);
+  /** A move may take long and be stopped; nothing else waits for it. */
+  private readonly moves = new Asked(this.make);
+
+  /** What the tests of a site find, with the pages, kinds of page and stored texts that it has. */
+  async check(site: Site, by: Pick<CheckRequest, 'pages' | 'pageKinds' | 'texts'> & ProfilesRequest): Promise<SiteFinding[]> {
+    const answer = await this.site.ask({ kind: 'check', site, ...by });
+    return answer !== null && 'findings' in answer ? answer.findings : [];
+  }
+
+  /** Lines of what each of two profiles keeps that the other takes; none where one of them has mistakes. */
+  async compare(pair: { from: string; to: string } & ProfilesRequest): Promise<ComparisonLine[]> {
+    const answer = await this.site.ask({ kind: 'compare', ...pair });
+    return answer !== null && 'lines' in answer ? answer.lines : [];
+  }
+
+  /** What a move of a text from one profile to another would take; null where one of them has mistakes, or it was stopped. */
+  async move(question: { html: string; from: string; to: string; role: string } & ProfilesRequest): Promise<Move | null> {
+    const answer = await this.moves.ask({ kind: 'move', ...question });
+    return answer !== null && 'move' in answer ? answer.move : null;
+  }
+
+  stopMoves(): void {
+    this.moves.stop();
   }
 }

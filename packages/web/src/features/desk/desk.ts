@@ -3,6 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatSelectModule, type MatSelectChange } from '@angular/material/select';
 import { RouterLink } from '@angular/router';
 import { isEmptyValue, mainField, takenOf, titleField, valueProblem, type Assignment, type ContentType, type Field } from '@typikon/core';
@@ -43,7 +44,17 @@ interface DeskField {
 /** One document as its author writes it: its fields with their help, each with the profile that is for them. */
 @Component({
   selector: 'ty-desk',
-  imports: [FieldEntry, MatButtonModule, MatFormFieldModule, MatInputModule, MatSelectModule, RouterLink, TitleLine, TypeIcon],
+  imports: [
+    FieldEntry,
+    MatButtonModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatProgressBarModule,
+    MatSelectModule,
+    RouterLink,
+    TitleLine,
+    TypeIcon,
+  ],
   providers: [DeskStore],
   templateUrl: './desk.html',
   styleUrl: './desk.scss',
@@ -67,6 +78,9 @@ export class Desk {
   protected readonly undoable = signal<ReadonlyMap<string, { value: string; profile: string | null; name: string; was: MoveUndo }>>(
     new Map(),
   );
+
+  /** A move of which it is being worked out what it would take. */
+  protected readonly moving = signal<{ title: string; to: string } | null>(null);
 
   protected readonly type = computed((): ContentType | null => {
     const id = this.desk.document()?.type;
@@ -180,8 +194,12 @@ export class Desk {
     const html = this.valueNow(key);
     const [fromName, toName] = [from, to].map((id) => choices.find((choice) => choice.id === id)?.name ?? id) as [string, string];
     const by = { profiles: this.profiles().map(({ id, document }) => ({ id, document })), house: this.house() };
+    const begun = { title: field.title, to: toName };
+    this.moving.set(begun);
     const move = await this.worker.move({ html, from, to, role: this.equipment.roleOf(this.acting.roles()), ...by });
-    if (move === null) return;
+    if (this.moving() === begun) this.moving.set(null);
+    // What was written meanwhile is not in it: the choice is made again.
+    if (move === null || this.valueNow(key) !== html) return;
     let text = html;
     if (move.ledger.length > 0) {
       const data: MoveQuestion = { title: field.title, from: fromName, to: toName, move, pageKind: this.desk.document()!.pageKind };
@@ -196,6 +214,11 @@ export class Desk {
     const was = this.desk.written()[key] ?? null;
     this.undoable.update((all) => new Map(all).set(key, { value: html, profile: from, name: fromName, was: { written: was } }));
     this.desk.move(key, text, to);
+  }
+
+  protected stopMove(): void {
+    this.worker.stopMoves();
+    this.moving.set(null);
   }
 
   /** Puts back the text and the profile that a field had before its last move. */

@@ -75,8 +75,9 @@ export class Site {
   });
   protected readonly url = computed(() => {
     const [document, place] = [this.document(), this.place()];
-    if (document === null) return '';
-    const on = place === null ? '' : `?on=${encodeURIComponent(place.id)}`;
+    // The frame is not begun before it is known which page it is to show.
+    if (document === null || !['ready', 'failed'].includes(this.site.status())) return '';
+    const on = place === null || place.id === this.type()?.pageKind ? '' : `?on=${encodeURIComponent(place.id)}`;
     return `${this.siteOrigin()}/documents/${encodeURIComponent(document.id)}${on}`;
   });
   /** Made of the site's own origin and ids, all from the server; the frame is sandboxed. */
