@@ -536,7 +536,7 @@ async function databaseLost({ kills, seed }: Plan): Promise<Figures['lost']> {
           break;
         }
         ({ document, revision } = body);
-        kill ??= setTimeout(() => process.kill(database.pid!, 'SIGKILL'), dice![n]!);
+        kill ??= setTimeout(() => process.kill(database.pid, 'SIGKILL'), dice![n]);
       }
       await server.stop();
       await database.stop();

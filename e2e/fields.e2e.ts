@@ -170,7 +170,7 @@ describe('content types', () => {
     const fields = await Fields.open('/types/story/teaser', 'ty-place-picture iframe');
     const { page } = fields;
     assert.deepEqual(await fields.texts('ty-field-form .place strong'), ['Card in a list']);
-    const marked = await page.$eval('ty-place-picture iframe', (node) => (node as HTMLIFrameElement).srcdoc);
+    const marked = await page.$eval('ty-place-picture iframe', (node) => (node).srcdoc);
     assert.match(marked, /outline:6px dashed[^>]*>.*This is what stands in it/s);
     await page.goto(`${used.typikon.address}/types/story/correction`);
     await eventually(
@@ -350,7 +350,7 @@ describe('the site as a file, and types that go', () => {
       (node, title, content) => {
         const files = new DataTransfer();
         files.items.add(new File([content], title, { type: 'application/json' }));
-        (node as HTMLInputElement).files = files.files;
+        (node).files = files.files;
         node.dispatchEvent(new Event('change'));
       },
       name,

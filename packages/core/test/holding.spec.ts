@@ -91,7 +91,7 @@ describe('what a text holds of a comparison', () => {
   test('passes act on what is pasted: of stored texts nothing is said', () => {
     const [from, to] = [sideOf('A', { elements: P }), sideOf('B', { elements: P })];
     const passes = { ...to.profile.paste.passes, typography: { ...to.profile.paste.passes.typography, on: true } };
-    const other = { ...to, profile: { ...to.profile, paste: { ...to.profile.paste, passes } } } as ComparedSide;
+    const other = { ...to, profile: { ...to.profile, paste: { ...to.profile.paste, passes } } };
     const lines = comparePasses(from, other);
     expect(lines.length).toBeGreaterThan(0);
     expect(holdingOf(lines, from, other)('<p>a&nbsp;b</p>')).toEqual(lines.map(() => null));

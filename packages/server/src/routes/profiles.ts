@@ -138,7 +138,7 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
       const { id, revision } = context.req.valid('param');
       const kept = await DraftHistoryModel.findOne({ where: { profileId: id, revision } });
       if (kept === null) return problem(context, 404, `There is no state ${revision} of the profile "${id}".`) as never;
-      return context.json({ revision, savedAt: kept.savedAt.toISOString(), document: kept.document as Record<string, unknown> }, 200);
+      return context.json({ revision, savedAt: kept.savedAt.toISOString(), document: kept.document }, 200);
     })
     .openapi(createProfileRoute, async (context) => {
       const { id, document } = context.req.valid('json') as { id: string; document: JsonObject };

@@ -68,7 +68,8 @@ export const CompareStore = signalStore(
         if (revision === null) return profiles().find((profile) => profile.id === id)?.document ?? null;
         const { body } = await firstValueFrom(client.get('/profiles/{id}/revisions/{revision}', {}, { id, revision: String(revision) }));
         const document = body.document as JsonObject;
-        return { ...document, name: `${String(document['name'])} as of revision ${revision}` };
+        const { name } = document;
+        return { ...document, name: `${typeof name === 'string' ? name : id} as of revision ${revision}` };
       }
 
       async function loadRevisions(id: string): Promise<void> {
