@@ -231,9 +231,29 @@ describe('the site', () => {
     const { page } = await openPage(used.browser);
     const bench = new Bench(page);
     await page.goto(`${used.typikon.address}/site`);
-    await page.waitForSelector('nav[aria-label="Documents of the site"] a');
-    assert.equal((await page.$$('nav[aria-label="Documents of the site"] a')).length, 160);
-    await page.click('a[href="/site/notice-016"]');
+    const links = 'nav[aria-label="Documents of the site"] a';
+    const listed = () => page.$$eval(links, (nodes) => nodes.map((node) => node.getAttribute('href')));
+    const said = () => page.$eval('.find [role=status]', (node) => node.textContent.trim());
+    await eventually(said, (words) => words === '50 of 160', 'not all documents are counted');
+    // Each is there once, however far the list is opened.
+    for (let n = 100; n <= 150; n += 50) {
+      await page.click('nav .more');
+      await eventually(said, (words) => words === `${n} of 160`, 'there are no more');
+    }
+    await page.click('nav .more');
+    await eventually(said, (words) => words === '160 of 160', 'the list has no end');
+    const all = await listed();
+    assert.equal(new Set(all).size, 160);
+    assert.equal(await page.$('nav .more'), null);
+    await page.type('input[type=search]', 'delete perch');
+    await eventually(
+      listed,
+      (now) => now.length > 0 && now.length < 10 && now.some((link) => link?.startsWith('/site/notice-016')),
+      'words do not find it',
+    );
+    assert.match(page.url(), /words=delete(%20|\+)perch/);
+    await page.click('a[href^="/site/notice-016"]');
+    await page.waitForFunction(() => location.pathname === '/site/notice-016');
     const frame = await bench.pageFrame(`${used.typikon.siteAddress}/documents/notice-016`);
     await eventually(
       () => frame.$eval('body', (node) => node.innerText),

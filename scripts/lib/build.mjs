@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
+import { compressFolder } from './compress.mjs';
 import { at, root } from './paths.mjs';
 import { run } from './run.mjs';
 import { step } from './say.mjs';
@@ -30,6 +31,7 @@ export async function buildWeb() {
       what: 'The build of the web application',
     }),
   );
+  await step('Compressing it', () => compressFolder(at('packages/web/dist')));
   writeFileSync(stamp, wanted);
 }
 

@@ -72,6 +72,13 @@ export const listDocuments = createRoute({
       words: z.string().max(200).optional().describe('Words of the title or of any field, or their beginnings; all of them.'),
       by: idSchema.optional().describe('The person who changed it last.'),
       profile: idSchema.optional().describe('A profile by which one of its texts was last saved.'),
+      ids: z
+        .string()
+        .max(16_000)
+        .transform((text) => text.split(',').filter((id) => id !== ''))
+        .pipe(z.array(idSchema).max(MOST_LISTED))
+        .optional()
+        .describe('Only documents with these ids, with commas between.'),
       sort: z.enum(['changed', 'title']).default('changed'),
       order: z.enum(['asc', 'desc']).optional().describe('The latest change first, titles from A on, unless it is said.'),
       ...pageQuery(MOST_LISTED, 50),

@@ -17,6 +17,7 @@ export const contract = {
   listVersions: documents.listVersions,
   restoreVersion: documents.restoreVersion,
   listTexts: texts.listTexts,
+  countTexts: texts.countTexts,
   publishedTexts: texts.publishedTexts,
   textsCensus: texts.textsCensus,
   listRevisions: profiles.listRevisions,

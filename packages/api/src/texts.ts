@@ -48,6 +48,30 @@ export const listTexts = createRoute({
   responses: { 200: { ...json(z.array(textSchema), 'The texts, by title'), headers: linkHeader } },
 });
 
+export const countTexts = createRoute({
+  method: 'get',
+  path: '/texts/counts',
+  summary: 'How many rich texts stand in each field of each type with each profile, and on which kind of page they show first',
+  ...needs('read'),
+  responses: {
+    200: json(
+      z.array(
+        z
+          .object({
+            type: z.string().describe('The id of the content type.'),
+            field: z.string(),
+            profileId: z.string(),
+            pageKindId: z.string(),
+            count: z.int(),
+            taken: counts.describe('In how many of them the rules took something while they were written, by what it is called.'),
+          })
+          .openapi('TextCount'),
+      ),
+      'The counts, one for each that is not 0',
+    ),
+  },
+});
+
 export const publishedTexts = createRoute({
   method: 'get',
   path: '/texts/published',

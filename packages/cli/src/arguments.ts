@@ -1,5 +1,6 @@
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import { Failure } from './failure';
+import { nearest } from './nearest';
 
 type Options = NonNullable<ParseArgsConfig['options']>;
 
@@ -8,7 +9,10 @@ export function readArguments<const T extends Options>(args: string[], options: 
   try {
     return parseArgs({ args, options, allowPositionals: true, strict: true });
   } catch (error) {
-    throw new Failure(`${(error as Error).message.split('. ')[0]!.replace(/\.$/, '')}. Usage: typikon ${usage}`);
+    const sentence = (error as Error).message.split('. ')[0]!.replace(/\.$/, '');
+    const unknown = /^Unknown option '--([^']+)'/.exec(sentence)?.[1];
+    const meant = unknown === undefined ? null : nearest(unknown, Object.keys(options));
+    throw new Failure(`${sentence}.${meant === null ? '' : ` Did you mean --${meant}?`} Usage: typikon ${usage}`);
   }
 }
 

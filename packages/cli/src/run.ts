@@ -3,6 +3,8 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { COMMANDS } from './commands/index';
 import { Failure } from './failure';
 import { countInputIn } from './files';
+import { helpOf, helpOfAll, version } from './help';
+import { nearest } from './nearest';
 import { print } from './output';
 import type { ThreadData } from './supervise';
 
@@ -15,9 +17,11 @@ async function runCommand(): Promise<void> {
   let exitCode = 0;
   let failure = '';
   try {
-    if (command !== undefined) exitCode = await command.run(rest);
-    else if (name === undefined || name === '--help' || name === 'help') print(help());
-    else failure = `There is no command "${name}". The commands are: ${COMMANDS.map((known) => known.name).join(', ')}.`;
+    if (command !== undefined && isHelp(rest)) print(helpOf(command));
+    else if (command !== undefined) exitCode = await command.run(rest);
+    else if (name === undefined || name === 'help' || isHelp([name])) print(helpOfAll(COMMANDS));
+    else if (name === '--version' || name === '-V') print(`${version()}\n`);
+    else failure = noCommand(name);
   } catch (error) {
     failure = sentenceOf(error);
   }
@@ -34,7 +38,14 @@ function sentenceOf(error: unknown): string {
   return `Something in Typikon failed: ${message}. That is a fault of Typikon, not of the call.`;
 }
 
-const help = (): string =>
-  `typikon: editor profiles on the command line\n\n${COMMANDS.map(({ usage, purpose }) => `  typikon ${usage}\n      ${purpose}\n`).join('\n')}\nExit codes: 0 done, 1 findings, 2 bad call or bad input.\n`;
+/** Whether help is asked for; behind `--` stands what is no option. */
+const isHelp = (args: readonly string[]): boolean =>
+  args.slice(0, args.includes('--') ? args.indexOf('--') : undefined).some((arg) => arg === '--help' || arg === '-h');
+
+function noCommand(name: string): string {
+  const names = COMMANDS.map((known) => known.name);
+  const meant = nearest(name, names);
+  return `There is no command "${name}".${meant === null ? '' : ` Did you mean "${meant}"?`} The commands are: ${names.join(', ')}.`;
+}
 
 await runCommand();

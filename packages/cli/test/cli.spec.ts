@@ -198,8 +198,55 @@ describe('a bad call', () => {
     expect(error).toMatch(/standard input:2: is not JSON/);
   });
   test('the help lists every command', () => {
-    expect(typikon(['--help']).out).toMatch(/typikon clean[\s\S]*typikon paste[\s\S]*typikon check/);
+    for (const args of [[], ['help'], ['--help'], ['-h']]) {
+      const { status, out, error } = typikon(args);
+      expect([status, error]).toEqual([0, '']);
+      expect(out).toMatch(/typikon clean[\s\S]*typikon paste[\s\S]*typikon check/);
+    }
   });
+  test('the version is that of every part of Typikon', () => {
+    const root = join(__dirname, '..', '..', '..');
+    const of = (path: string) => (JSON.parse(readFileSync(join(root, path, 'package.json'), 'utf8')) as { version: string }).version;
+    expect(typikon(['--version'])).toEqual({ status: 0, out: `${of('.')}\n`, error: '' });
+    for (const part of ['core', 'editor', 'api', 'server', 'web', 'cli']) expect([part, of(`packages/${part}`)]).toEqual([part, of('.')]);
+  });
+  test.each([
+    ['claen', 'Did you mean "clean"?'],
+    ['Compare', 'Did you mean "compare"?'],
+    ['likness', 'Did you mean "likeness"?'],
+    ['frobnicate', 'There is no command "frobnicate". The commands are'],
+  ])('a mistyped command: %s', (name, sentence) => {
+    const { status, error } = typikon([name]);
+    expect(status).toBe(2);
+    expect(error).toContain(sentence);
+  });
+  test('a mistyped option gets the one that was meant', () => {
+    const { status, error } = typikon(['clean', '--profil', STORY]);
+    expect([status, error.trim().split('\n').length]).toEqual([2, 1]);
+    expect(error).toContain('Did you mean --profile? Usage: typikon clean --profile');
+  });
+});
+
+describe('help of a command', () => {
+  const names = [...typikon(['--help']).out.matchAll(/^ {2}typikon ([a-z]+) -/gm)].map(([, name]) => name!);
+
+  test.each(names)('%s says what it does, what each option is for, and how it is called', (name) => {
+    const { status, out, error } = typikon([name, '--help']);
+    expect([status, error]).toEqual([0, '']);
+    const [usage = '', , purpose = ''] = out.split('\n');
+    const options = [...new Set([...usage.matchAll(/--([a-z-]+)/g)].map(([, option]) => option!))];
+    expect(purpose).toMatch(/^[A-Z].*\.$/);
+    for (const option of options) expect(out).toMatch(new RegExp(`^  --${option} +\\S`, 'm'));
+    const examples = out.slice(out.indexOf('Examples:')).match(/^ {2}typikon .*/gm) ?? [];
+    expect(examples.length).toBeGreaterThan(0);
+    for (const example of examples) {
+      expect(example).toContain(`typikon ${name} `);
+      for (const [, option] of example.matchAll(/--([a-z-]+)/g)) expect(options).toContain(option);
+      for (const [path] of example.matchAll(/demo\/[^ ,]+/g)) expect([path, existsSync(join(DEMO, '..', path))]).toEqual([path, true]);
+    }
+  });
+  test('there are eight', () => expect(names).toHaveLength(8));
+  test('what stands behind -- is no option', () => expect(typikon(['clean', '--profile', STORY, '--', '--help']).status).toBe(2));
 });
 
 describe('typikon assign', () => {

@@ -218,6 +218,7 @@ export { isEmptyValue, isOffered, libraryPictures, strayLinks, valueLetters, val
 export { changesOfSite, type SiteChange } from './site/changes';
 export { OFFER_NAMES, takenOf } from './site/offers';
 export { likelyPlaces, mayStandIn, misplaced, retyped } from './site/retype';
+export { pagesOfHelp } from './site/help-links';
 export { readSite } from './site/read';
 export { siteJsonSchema } from './site/json-schema';
 export { cleanHelp, HELP_PROFILE } from './site/help';

@@ -10,7 +10,7 @@ const FILE = /\.[a-z0-9]{1,8}$/i;
 const A_YEAR = 'public, max-age=31536000, immutable';
 
 /**
- * Serves the built web application. Every address of the application itself answers with its start page; a file that is not
+ * Serves the built web application, compressed where the build put a shorter form beside a file and the browser takes it. Every address of the application itself answers with its start page; a file that is not
  * there does not, and nothing whose name begins with a dot is served.
  */
 export function webFiles(folder: string): Hono {
@@ -23,8 +23,8 @@ export function webFiles(folder: string): Hono {
     context.header('Cache-Control', context.res.ok && HASHED.test(path) ? A_YEAR : 'no-cache');
     return undefined;
   });
-  const startPage = serveStatic({ root, path: 'index.html' });
-  files.use('*', serveStatic({ root }));
+  const startPage = serveStatic({ root, path: 'index.html', precompressed: true });
+  files.use('*', serveStatic({ root, precompressed: true }));
   files.get('*', async (context, next) => {
     const { path } = context.req;
     if (FILE.test(path) || HASHED.test(path)) return problem(context, 404, `There is nothing at ${path}.`);

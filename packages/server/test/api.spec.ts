@@ -112,6 +112,7 @@ describe('reading', () => {
         '/acting',
         '/assets',
         '/assets/folders',
+        '/comparison',
         '/documents',
         '/documents/{id}',
         '/documents/{id}/restore',
@@ -123,6 +124,8 @@ describe('reading', () => {
         '/profiles',
         '/profiles/{id}',
         '/profiles/{id}/draft',
+        '/profiles/{id}/revisions',
+        '/profiles/{id}/revisions/{revision}',
         '/profiles/{id}/rule-history',
         '/roles',
         '/site',
@@ -139,7 +142,10 @@ describe('reading', () => {
         '/style-files/stylesheets/{id}/versions/{revision}',
         '/texts',
         '/texts/census',
+        '/texts/counts',
         '/texts/published',
+        '/types/{type}/give-documents',
+        '/types/{type}/use',
       ].map((path) => `/api/v1${path}`),
     );
   });

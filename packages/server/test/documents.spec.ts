@@ -139,6 +139,33 @@ describe('finding', () => {
     expect((await find('words=zq shipwrights')).count).toBe(0);
   });
 
+  test('by ids, those that are there', async () => {
+    expect((await find('ids=old-tansy-back,nobody,ferry-today')).documents.map(({ id }) => id).sort()).toEqual([
+      'ferry-today',
+      'old-tansy-back',
+    ]);
+    expect((await find('ids=nobody')).count).toBe(0);
+    expect((await find('ids=')).count).toBe(0);
+    expect((await request('/documents?ids=a%20b')).status).toBe(422);
+    expect((await request(`/documents?ids=${Array.from({ length: 201 }, (_, n) => `a-${n}`).join(',')}`)).status).toBe(422);
+  });
+
+  test('texts are counted by type, field, profile and kind of page', async () => {
+    interface Text {
+      type: string;
+      field: string;
+      profileId: string;
+      pageKindId: string;
+    }
+    const texts = await json<(Text & { id: string })[]>(await request('/texts?limit=1000'));
+    const keyOf = ({ type, field, profileId, pageKindId }: Text) => `${type} ${field} ${profileId} ${pageKindId}`;
+    const expected = new Map<string, number>();
+    for (const text of texts) expected.set(keyOf(text), (expected.get(keyOf(text)) ?? 0) + 1);
+    const counts = await json<(Text & { count: number; taken: object })[]>(await request('/texts/counts'));
+    expect(new Map(counts.map((one) => [keyOf(one), one.count]))).toEqual(expected);
+    expect(counts).toHaveLength(expected.size);
+  });
+
   test('by every profile of a document, however many it has', async () => {
     const profiles = Array.from({ length: 40 }, (_, n) => `profile-${'x'.repeat(40)}-${n}`);
     const [known] = await DocumentModel.findAll({ where: { typeId: 'story' }, limit: 1 });
@@ -299,6 +326,9 @@ test('what the rules took of a text while it was written stays beside it, whoeve
   expect(await taken()).toEqual(['tables', 'frames']);
   expect((await put('ferry-today', { text: { value: '<p>Two</p>' } }, revision + 1)).status).toBe(200);
   expect(await taken()).toEqual(['tables', 'frames']);
+  const counts = await json<{ type: string; field: string; taken: Record<string, number> }[]>(await request('/texts/counts'));
+  const withTaken = counts.filter((one) => Object.keys(one.taken).length > 0);
+  expect(withTaken.map(({ field, taken: names }) => [field, names])).toEqual([['text', { tables: 1, frames: 1 }]]);
   expect((await put('ferry-today', { text: { value: '<p>Three</p>', taken: ['<b>'] } }, revision + 2)).status).toBe(422);
 });
 

@@ -1,10 +1,17 @@
 import { inject } from '@angular/core';
-import type { CanDeactivateFn, Routes } from '@angular/router';
+import type { CanDeactivateFn, Routes, UrlMatchResult, UrlSegment } from '@angular/router';
 import { ProfileList } from './features/profiles/profile-list';
 import { LeaveGuard } from './features/workshop/leave-guard';
 import type { Workshop } from './features/workshop/workshop';
 
 const askBeforeLeaving: CanDeactivateFn<Workshop> = () => inject(LeaveGuard).mayLeave();
+
+/** The site with or without a page that is open: one view, whose list stays as it is. */
+function site(segments: UrlSegment[]): UrlMatchResult | null {
+  const [first, id] = segments;
+  if (first?.path !== 'site' || segments.length > 2) return null;
+  return { consumed: segments, posParams: id === undefined ? {} : { id } };
+}
 
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'profiles' },
@@ -75,7 +82,6 @@ export const routes: Routes = [
     loadComponent: () => import('./features/desk/desk').then((m) => m.Desk),
     title: 'Write · Typikon',
   },
-  { path: 'site', loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
-  { path: 'site/:id', loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
+  { matcher: site, loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
   { path: '**', redirectTo: 'profiles' },
 ];

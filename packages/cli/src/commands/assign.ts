@@ -11,6 +11,7 @@ const usage = 'assign --site S.json --role R[,R…] --type T --field F [--json]'
 export const assignCommand: Command = {
   name: 'assign',
   usage,
+  examples: ['assign --site demo/site.json --role duty-office --type notice --field body'],
   purpose:
     'Tells with which profile somebody with a role writes in a field of a content type: the statement of the site that won, and those it beat, by their places from 0. Exit code 1 says that nobody may write there.',
   run(args) {

@@ -16,6 +16,10 @@ const BATCH = 500;
 export const cascadeCommand: Command = {
   name: 'cascade',
   usage,
+  examples: [
+    'cascade --sheets demo/stylesheets/reset.css,demo/stylesheets/site.css --jsonl page.html',
+    'cascade --sheets demo/stylesheets/site.css --width 390 --properties color,margin-top --jsonl page.html',
+  ],
   purpose:
     'Works out for every element of a page which declaration wins each property, and which lose, by CSS Cascading and Inheritance Level 5.',
   run(args) {

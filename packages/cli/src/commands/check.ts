@@ -13,6 +13,10 @@ const usage = 'check --profile P.json [--house H.json] [--css A.css,B.css] [--do
 export const checkCommand: Command = {
   name: 'check',
   usage,
+  examples: [
+    'check --profile demo/profiles/story-desk.json --house demo/house-limits.json',
+    'check --profile demo/profiles/story-desk.json --css demo/stylesheets/site.css --documents pages --json',
+  ],
   purpose:
     'Tests a profile against itself, its house limits, its stylesheets and stored documents; exit code 1 says that there are findings.',
   run(args) {

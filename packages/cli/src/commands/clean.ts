@@ -12,6 +12,10 @@ const usage = 'clean --profile P.json [--house H.json] [--role R] [--json | --js
 export const cleanCommand: Command = {
   name: 'clean',
   usage,
+  examples: [
+    'clean --profile demo/profiles/story-desk.json page.html',
+    'clean --profile demo/profiles/story-desk.json --json - < page.html',
+  ],
   purpose: 'Cleans markup by the markup rules of a profile and writes what may be stored; with --json also the ledger and the measures.',
   run(args) {
     const { values, positionals } = readArguments(args, RULE_OPTIONS, usage);

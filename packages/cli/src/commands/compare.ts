@@ -10,6 +10,7 @@ const usage = 'compare --from A.json --to B.json [--house H.json] [--role R] [--
 export const compareCommand: Command = {
   name: 'compare',
   usage,
+  examples: ['compare --from demo/profiles/story-desk.json --to demo/profiles/notices-desk.json --house demo/house-limits.json'],
   purpose:
     'Tells what each of two profiles keeps that the other takes, computed from their rules; each line has markup that shows it: cleaned by both, or pasted, for what passes do. Exit code 1 says that there are lines.',
   run(args) {

@@ -11,6 +11,7 @@ const usage = 'export --profile P.json [--house H.json] --as sanitizer [--json]'
 export const exportCommand: Command = {
   name: 'export',
   usage,
+  examples: ['export --profile demo/profiles/story-desk.json --house demo/house-limits.json --as sanitizer'],
   purpose:
     'Writes the rules as a configuration of the HTML Sanitizer API; what it cannot express goes to standard error, with --json beside it.',
   run(args) {

@@ -33,6 +33,9 @@ const usage =
 export const likenessCommand: Command = {
   name: 'likeness',
   usage,
+  examples: [
+    'likeness --editor demo/stylesheets/general.css --page demo/stylesheets/general.css,demo/stylesheets/site.css --json page.html',
+  ],
   purpose:
     'Compares how content looks with the stylesheets of the editor and with those of the page: what differs, by which cause, and which repair would settle it. --editing names sheets that are only for editing. Exit code 1 says that something differs.',
   run(args) {

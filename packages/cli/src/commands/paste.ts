@@ -13,6 +13,7 @@ const usage = 'paste --profile P.json [--house H.json] [--role R] [--json | --js
 export const pasteCommand: Command = {
   name: 'paste',
   usage,
+  examples: ['paste --profile demo/profiles/story-desk.json --json letter.html'],
   purpose:
     'Takes HTML, or a clipboard payload {"types": {"text/html": …}, "files": []}, through the paste passes and the markup rules; with --json also the source, the ledger and what every pass did.',
   run(args) {

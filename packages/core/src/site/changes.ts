@@ -227,7 +227,8 @@ const list = (names: readonly string[]): string =>
 function words(value: Json | readonly string[] | undefined): string {
   if (value === undefined || value === '') return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return value.length === 0 ? 'nothing' : list(value.map((one) => (typeof one === 'string' ? one : JSON.stringify(one))));
+  if (Array.isArray(value))
+    return value.length === 0 ? 'nothing' : list(value.map((one) => (typeof one === 'string' ? one : JSON.stringify(one))));
   const text = typeof value === 'string' ? value : JSON.stringify(value);
   const letters = [...text];
   return typeof value === 'number' ? text : `“${letters.length > MOST_LETTERS ? `${letters.slice(0, MOST_LETTERS - 1).join('')}…` : text}”`;

@@ -33,6 +33,7 @@ export interface DocumentQuery {
   words?: string | undefined;
   by?: string | undefined;
   profile?: string | undefined;
+  ids?: readonly string[] | undefined;
   sort: 'changed' | 'title';
   order?: 'asc' | 'desc' | undefined;
   limit: number;
@@ -68,6 +69,7 @@ export async function findDocuments(sequelize: Sequelize, query: DocumentQuery):
   const values: Record<string, unknown> = { ...query, most: query.limit + 1 };
   if (query.type !== undefined) conditions.push('d.type_id = :type');
   if (query.by !== undefined) conditions.push('d.changed_by = :by');
+  if (query.ids !== undefined) conditions.push(query.ids.length === 0 ? 'FALSE' : 'd.id IN (:ids)');
   if (query.profile !== undefined) conditions.push(await savedBy(sequelize, query.profile, values));
   const words = (query.words ?? '').match(/[\p{L}\p{N}]+/gu) ?? [];
   const isIndexed = (word: string): boolean => word.length >= SHORTEST_WORD && !STOPWORDS.has(word.toLowerCase());

@@ -51,3 +51,33 @@ export async function listTexts(
     { replacements: values, type: QueryTypes.SELECT },
   );
 }
+
+/** How many texts stand in a field of a type with a profile. */
+export interface TextCount {
+  type: string;
+  field: string;
+  profileId: string;
+  pageKindId: string;
+  count: number;
+  /** In how many of them the rules took something, by what it is called. */
+  taken: Record<string, number>;
+}
+
+/** Counts all texts by type, field, profile and kind of page. */
+export async function countTexts(sequelize: Sequelize): Promise<TextCount[]> {
+  const rows = await sequelize.query<Omit<TextCount, 'taken'> & { names: string }>(
+    `SELECT d.type_id AS type, f.field_key AS field, f.profile_id AS profileId, f.page_kind_id AS pageKindId, f.taken AS names, COUNT(*) AS count
+     FROM document_fields AS f JOIN documents AS d ON d.id = f.document_id WHERE f.profile_id IS NOT NULL
+     GROUP BY d.type_id, f.field_key, f.profile_id, f.page_kind_id, f.taken ORDER BY 1, 2, 3, 4`,
+    { type: QueryTypes.SELECT },
+  );
+  const counts = new Map<string, TextCount>();
+  for (const { names, count, ...of } of rows) {
+    const key = JSON.stringify(of);
+    const known = counts.get(key) ?? { ...of, count: 0, taken: {} };
+    counts.set(key, known);
+    known.count += Number(count);
+    for (const name of names.split(',')) if (name !== '') known.taken[name] = (known.taken[name] ?? 0) + Number(count);
+  }
+  return [...counts.values()];
+}

@@ -6,7 +6,7 @@ import { fitting, linkNext, pageOf } from '../routes/pages';
 import { router } from '../routes/shared';
 import { rulesOf } from '../rules';
 import type { SiteService } from '../site/service';
-import { listTexts, textId, type StoredText } from './repository';
+import { countTexts, listTexts, textId, type StoredText } from './repository';
 
 /** So many censuses are read at once. */
 const BATCH = 500;
@@ -35,6 +35,7 @@ export function texts(sequelize: Sequelize, site: SiteService) {
         200,
       );
     })
+    .openapi(contract.countTexts, async (context) => context.json(await countTexts(sequelize), 200))
     .openapi(contract.publishedTexts, async (context) => {
       const { site: now } = await site.current();
       const { profile, pageKind, limit, after } = context.req.valid('query');

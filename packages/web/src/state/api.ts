@@ -31,7 +31,7 @@ import type {
   StyleChanges,
   StyleFiles,
   StylesheetVersion,
-  TextSummary,
+  TextCount,
 } from './types';
 
 /** What became of a picture: it is in the library now, or one of its name was there. */
@@ -49,7 +49,7 @@ export class Api {
       profiles: this.all<StoredProfile>('profiles'),
       specimens: this.all<Specimen>('specimens/contents'),
       styleFiles: this.styleFiles(),
-      texts: this.all<TextSummary>('texts'),
+      texts: this.get<TextCount[]>('texts/counts'),
       limits: this.houseLimits(),
       roles: this.get<Role[]>('roles'),
       census: this.get<Library['census']>('texts/census'),

@@ -3,19 +3,25 @@ import type { EditorServices, Surface } from '@typikon/editor';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from './api';
+import { ContractClient } from './contract-client';
 import { wordsOf } from './ledger-words';
 import { libraryFeature } from './library';
+import { SiteStore } from './site';
 import { SpellingDesk } from './spelling';
 import { cssOf, sheetsOf } from './style-files';
 import type { Library } from './types';
+
+/** So many pages are offered to link to; more words find others. */
+const MOST_PAGES = 50;
 
 /** What stands around the author's editor wherever it is shown: pictures, pages, dictionary, and words for what rules did. */
 @Injectable({ providedIn: 'root' })
 export class EditorSurroundings {
   private readonly api = inject(Api);
+  private readonly client = inject(ContractClient);
+  private readonly site = inject(SiteStore);
   private readonly spelling = inject(SpellingDesk);
   private readonly store = inject(Store);
-  private readonly documents = this.store.selectSignal(libraryFeature.selectPages);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
 
   readonly services: EditorServices = {
@@ -25,16 +31,15 @@ export class EditorSurroundings {
       store: (file, options) => firstValueFrom(this.api.storePicture(file, options)),
     },
     pages: {
-      find: (query) => {
-        const words = query
-          .toLowerCase()
-          .split(/\s+/)
-          .filter((word) => word !== '');
-        return Promise.resolve(
-          this.documents()
-            .filter(({ title }) => words.every((word) => title.toLowerCase().includes(word)))
-            .map(({ id, title, contentType }) => ({ title, address: `/documents/${id}`, kind: contentType })),
-        );
+      find: async (query) => {
+        const asked = { words: query, limit: MOST_PAGES, sort: 'title' } as const;
+        const { body } = await firstValueFrom(this.client.get('/documents', asked, {}));
+        const types = new Map(this.site.saved()?.types.map(({ id, label }) => [id, label]));
+        const pages = body.documents.map(({ id, title, type }) => ({ title, address: `/documents/${id}`, kind: types.get(type) ?? type }));
+        // Those that are called so come before those that only speak of it.
+        const words = query.toLowerCase().split(/\s+/);
+        const isCalled = ({ title }: { title: string }): boolean => words.every((word) => title.toLowerCase().includes(word));
+        return [...pages.filter(isCalled), ...pages.filter((page) => !isCalled(page))];
       },
     },
     spelling: this.spelling,

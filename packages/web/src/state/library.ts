@@ -5,7 +5,7 @@ import { catchError, exhaustMap, map, of } from 'rxjs';
 import { Api, type ApiFailure } from './api';
 import { readHouseLimits, type HouseLimits, type JsonObject } from '@typikon/core';
 import { nameOf } from './profile-name';
-import type { Library, Specimen, StoredProfile, StyleFiles, TextSummary } from './types';
+import type { Library, Specimen, StoredProfile, StyleFiles } from './types';
 import { WorkshopActions } from './workshop.actions';
 
 export const LibraryActions = createActionGroup({
@@ -46,27 +46,6 @@ const withProfile = (state: LibraryState, profile: StoredProfile): LibraryState 
 const withSpecimens = (state: LibraryState, change: (all: Specimen[]) => Specimen[]): LibraryState =>
   state.library === null ? state : { ...state, library: { ...state.library, specimens: change(state.library.specimens) } };
 
-/** A page of the site. */
-export interface SitePage {
-  id: string;
-  title: string;
-  /** The id of the content type, and what it is called. */
-  type: string;
-  contentType: string;
-  profileId: string;
-}
-
-/** The documents whose texts are known, each once, by the text that is not behind another field's title. */
-function pagesOf(texts: readonly TextSummary[]): SitePage[] {
-  const pages = new Map<string, SitePage>();
-  for (const { document: id, title, type, contentType, profileId } of texts) {
-    const known = pages.get(id);
-    // The main text is called as its document is; every other has the title of its field behind that.
-    if (known === undefined || known.title.length > title.length) pages.set(id, { id, title, type, contentType, profileId });
-  }
-  return [...pages.values()];
-}
-
 /** What the server has: profiles, specimens, page kinds, texts, house limits. */
 export const libraryFeature = createFeature({
   name: 'library',
@@ -101,9 +80,8 @@ export const libraryFeature = createFeature({
       (library): ReadonlyMap<string, string> => new Map(library?.profiles.map((profile) => [profile.id, nameOf(profile)])),
     ),
     selectSpecimens: createSelector(selectLibrary, (library) => library?.specimens ?? []),
+    /** How many texts are stored, by field, profile and kind of page. */
     selectTexts: createSelector(selectLibrary, (library) => library?.texts ?? []),
-    /** The pages of the site: each document once. */
-    selectPages: createSelector(selectLibrary, (library) => pagesOf(library?.texts ?? [])),
     /** The house limits as they are written, to be edited. */
     selectHouseDocument: createSelector(selectLibrary, (library) => (library === null ? null : (library.house as unknown as JsonObject))),
     selectHouseRevision: createSelector(selectLibrary, (library) => library?.houseRevision ?? 0),

@@ -1,10 +1,13 @@
 import { effect, inject, Injectable, signal } from '@angular/core';
-import type { SiteFinding, StoredTexts } from '@typikon/core';
+import { pagesOfHelp, type SiteFinding, type StoredTexts } from '@typikon/core';
 import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { ContractClient } from './contract-client';
+import { KnownPages } from './known-pages';
 import { libraryFeature } from './library';
 import { SiteStore } from './site';
 import { SiteWorker } from './site-worker';
-import type { TextSummary } from './types';
+import type { TextCount } from './types';
 
 /** What is typed in a row is tested once. */
 const PAUSE_MS = 250;
@@ -21,23 +24,26 @@ export class SiteFindings {
     const worker = inject(SiteWorker);
     const profiles = store.selectSignal(libraryFeature.selectProfiles);
     const house = store.selectSignal(libraryFeature.selectHouse);
-    const documents = store.selectSignal(libraryFeature.selectPages);
     const texts = store.selectSignal(libraryFeature.selectTexts);
     const pageKinds = store.selectSignal(libraryFeature.selectPageKinds);
+    const client = inject(ContractClient);
+    const there = new KnownPages(async (ids) => {
+      const { body } = await firstValueFrom(client.get('/documents', { ids: ids.join(','), limit: ids.length }, {}));
+      return body.documents.map(({ id }) => id);
+    });
     effect((onCleanup) => {
       const draft = site.draft();
       const by = { profiles: profiles().map(({ id, document }) => ({ id, document })), house: house() };
-      const about = {
-        pages: ['/', ...documents().map(({ id }) => `/documents/${id}`)],
-        pageKinds: pageKinds(),
-        texts: counted(texts()),
-      };
+      const about = { pageKinds: pageKinds(), texts: counted(texts()) };
       if (draft === null) return;
       let isWanted = true;
       const timer = setTimeout(() => {
-        void worker.check(draft, { ...about, ...by }).then((findings) => {
-          if (isWanted) this.found.set(findings);
-        });
+        void there
+          .among(pagesOfHelp(draft))
+          .then((pages) => worker.check(draft, { ...about, ...by, pages }))
+          .then((findings) => {
+            if (isWanted) this.found.set(findings);
+          });
       }, PAUSE_MS);
       onCleanup(() => {
         isWanted = false;
@@ -48,14 +54,14 @@ export class SiteFindings {
 }
 
 /** How many texts are stored in each field with each profile, and of how many the rules took something. */
-function counted(texts: readonly TextSummary[]): StoredTexts[] {
+function counted(texts: readonly TextCount[]): StoredTexts[] {
   const counts = new Map<string, StoredTexts & { taken: Record<string, number> }>();
-  for (const { type, field, profileId: profile, taken } of texts) {
+  for (const { type, field, profileId: profile, count, taken } of texts) {
     const key = `${type} ${field} ${profile}`;
     const known = counts.get(key) ?? { type, field, profile, count: 0, taken: {} };
     counts.set(key, known);
-    known.count++;
-    for (const name of taken) known.taken[name] = (known.taken[name] ?? 0) + 1;
+    known.count += count;
+    for (const [name, times] of Object.entries(taken)) known.taken[name] = (known.taken[name] ?? 0) + times;
   }
   return [...counts.values()];
 }

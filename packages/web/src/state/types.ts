@@ -108,21 +108,17 @@ export interface PublishedText {
   html: string;
 }
 
-/** A rich text that stands in a field of a document. */
-export interface TextSummary {
-  /** The id of the document and the key of the field, with a stroke between them. */
-  id: string;
-  document: string;
-  field: string;
-  /** The document's title; behind it the field's where it is not the main one. */
-  title: string;
-  /** The id of the content type, and what it is called. */
+/** How many texts stand in a field of a type with a profile. */
+export interface TextCount {
+  /** The id of the content type. */
   type: string;
-  contentType: string;
+  field: string;
   profileId: string;
+  /** The kind of page on which they show first. */
   pageKindId: string;
-  /** What the rules took of it while it was written, by what it is called. */
-  taken: readonly string[];
+  count: number;
+  /** In how many of them the rules took something while they were written, by what it is called. */
+  taken: Readonly<Record<string, number>>;
 }
 
 export interface Role {
@@ -145,7 +141,7 @@ export interface Library {
   specimens: Specimen[];
   stylesheets: StoredStylesheet[];
   pageKinds: StoredPageKind[];
-  texts: TextSummary[];
+  texts: TextCount[];
   /** The house limits as they are written. */
   house: HouseLimits;
   /** Their entity tag. */

@@ -25,7 +25,7 @@ export interface SiteSurroundings {
   pageKinds?: ReadonlyMap<string, PageKind>;
   /** How many texts are stored in a field with a profile; without them nobody looks at what is stored. */
   texts?: readonly StoredTexts[];
-  /** Addresses of the site's pages; without them links are not followed. */
+  /** Those pages of the site to which help links that are there, by path; without them links are not followed. */
   pages?: ReadonlySet<string>;
 }
 

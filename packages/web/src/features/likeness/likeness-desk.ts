@@ -47,11 +47,11 @@ export class LikenessDesk {
   /** Each profile with each page kind on which its texts show first. */
   readonly pairs = computed(() => {
     const pairs = new Map<string, { profileId: string; pageKindId: string; documents: number }>();
-    for (const { profileId, pageKindId } of this.texts()) {
+    for (const { profileId, pageKindId, count } of this.texts()) {
       const key = `${profileId} ${pageKindId}`;
       const known = pairs.get(key);
-      if (known === undefined) pairs.set(key, { profileId, pageKindId, documents: 1 });
-      else known.documents++;
+      if (known === undefined) pairs.set(key, { profileId, pageKindId, documents: count });
+      else known.documents += count;
     }
     return [...pairs.values()];
   });

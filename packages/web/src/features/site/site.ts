@@ -1,13 +1,21 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { DomSanitizer } from '@angular/platform-browser';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatSelectModule } from '@angular/material/select';
+import { DomSanitizer } from '@angular/platform-browser';
 import { Router, RouterLink } from '@angular/router';
 import { fieldPlaces } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
 import { TitleLine } from '../../ui/title-line';
+import { TypeIcon } from '../../ui/type-icon';
+import { PagesStore } from './pages-store';
+
+/** What is typed in a row is asked once, in milliseconds. */
+const PAUSE_MS = 200;
 
 /** A kind of page on which something of a document shows. */
 interface Place {
@@ -20,7 +28,8 @@ interface Place {
 /** The published site's stand-in: its documents, and each as readers see it, everywhere it shows. */
 @Component({
   selector: 'ty-site',
-  imports: [MatButtonModule, MatButtonToggleModule, RouterLink, TitleLine],
+  imports: [MatButtonModule, MatButtonToggleModule, MatFormFieldModule, MatInputModule, MatSelectModule, RouterLink, TitleLine, TypeIcon],
+  providers: [PagesStore],
   templateUrl: './site.html',
   styleUrl: './site.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -30,31 +39,39 @@ export class Site {
   readonly id = input<string>();
   /** The id of a kind of page, from the address; the document's own page where there is none. */
   readonly on = input<string>();
+  /** What the list is looked through for, from the address. */
+  readonly words = input<string>();
+  readonly type = input<string>();
+  protected readonly pages = inject(PagesStore);
+  protected readonly site = inject(SiteStore);
   private readonly store = inject(Store);
-  private readonly site = inject(SiteStore);
   private readonly router = inject(Router);
   private readonly sanitizer = inject(DomSanitizer);
-  private readonly documents = this.store.selectSignal(libraryFeature.selectPages);
   private readonly kindList = this.store.selectSignal(libraryFeature.selectPageKinds);
   private readonly pageKinds = computed(() => new Map(this.kindList().map((kind) => [kind.id, kind])));
-  private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
+  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   protected readonly siteOrigin = this.store.selectSignal(libraryFeature.selectSiteOrigin);
-  protected readonly document = computed(() => this.documents().find(({ id }) => id === this.id()) ?? this.documents()[0] ?? null);
-  protected readonly total = computed(() => this.documents().length);
-  protected readonly profile = computed(() => this.profiles().find(({ id }) => id === this.document()?.profileId) ?? null);
-  protected readonly kinds = computed(() =>
-    [...new Set(this.documents().map(({ contentType }) => contentType))]
-      .sort()
-      .map((name) => ({ name, documents: this.documents().filter(({ contentType }) => contentType === name) })),
-  );
-  private readonly type = computed(() => this.site.saved()?.types.find(({ id }) => id === this.document()?.type) ?? null);
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  protected readonly types = computed(() => new Map(this.site.saved()?.types.map((type) => [type.id, type])));
+  /** The document that is asked for, or else the first that is listed. */
+  protected readonly shownId = computed(() => this.id() ?? this.pages.pages()[0]?.id ?? '');
+  protected readonly document = computed(() => {
+    const opened = this.pages.opened();
+    return opened?.id === this.shownId() ? opened : null;
+  });
+  protected readonly profiles = computed(() => {
+    const ids = new Set(this.document()?.fields.flatMap(({ profile }) => profile ?? []));
+    return [...ids].map((id) => ({ id, name: this.names().get(id) ?? id }));
+  });
+  private readonly documentType = computed(() => this.types().get(this.document()?.type ?? '') ?? null);
   private readonly where = computed(() => {
-    const type = this.type();
+    const type = this.documentType();
     return type === null ? null : fieldPlaces(type, this.pageKinds());
   });
   /** The document's own page first, then every other that prints something of it. */
   protected readonly places = computed((): Place[] => {
-    const [type, where] = [this.type(), this.where()];
+    const [type, where] = [this.documentType(), this.where()];
     if (type === null || where === null) return [];
     const places = new Map<string, Place>();
     for (const field of type.fields)
@@ -70,20 +87,36 @@ export class Site {
   protected readonly place = computed(() => this.places().find(({ id }) => id === this.on()) ?? this.places()[0] ?? null);
   /** Fields that show nowhere. */
   protected readonly unseen = computed(() => {
-    const [type, where] = [this.type(), this.where()];
+    const [type, where] = [this.documentType(), this.where()];
     return type?.fields.filter(({ key }) => where?.get(key)?.length === 0).map(({ title }) => title) ?? [];
   });
   protected readonly url = computed(() => {
     const [document, place] = [this.document(), this.place()];
     // The frame is not begun before it is known which page it is to show.
-    if (document === null || !['ready', 'failed'].includes(this.site.status())) return '';
-    const on = place === null || place.id === this.type()?.pageKind ? '' : `?on=${encodeURIComponent(place.id)}`;
+    if (document === null || this.siteOrigin() === '' || !['ready', 'failed'].includes(this.site.status())) return '';
+    const on = place === null || place.id === this.documentType()?.pageKind ? '' : `?on=${encodeURIComponent(place.id)}`;
     return `${this.siteOrigin()}/documents/${encodeURIComponent(document.id)}${on}`;
   });
   /** Made of the site's own origin and ids, all from the server; the frame is sandboxed. */
   protected readonly address = computed(() => (this.url() === '' ? null : this.sanitizer.bypassSecurityTrustResourceUrl(this.url())));
 
-  protected show(on: string): void {
-    void this.router.navigate([], { queryParams: { on }, queryParamsHandling: 'merge' });
+  constructor() {
+    effect(() => {
+      const [words, type] = [this.words() ?? '', this.type() ?? ''];
+      untracked(() => void this.pages.find(words, type));
+    });
+    effect(() => {
+      const id = this.shownId();
+      if (id !== '') untracked(() => void this.pages.open(id));
+    });
+  }
+
+  protected typeWords(words: string): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => this.ask({ words: words.trim() || null }), PAUSE_MS);
+  }
+
+  protected ask(queryParams: { words?: string | null; type?: string | null; on?: string | null }): void {
+    void this.router.navigate([], { queryParams, queryParamsHandling: 'merge', replaceUrl: !('on' in queryParams) });
   }
 }

@@ -39,8 +39,9 @@ export class PageKindEditor {
       .map(({ id }) => id)
       .filter((id) => this.draft()?.stylesheets.includes(id) === false),
   );
-  protected readonly documents = computed(() => this.drafts.desk.texts().filter(({ pageKindId }) => pageKindId === this.id()));
-  protected readonly profiles = computed(() => [...new Set(this.documents().map(({ profileId }) => profileId))]);
+  private readonly texts = computed(() => this.drafts.desk.texts().filter(({ pageKindId }) => pageKindId === this.id()));
+  protected readonly count = computed(() => this.texts().reduce((sum, { count }) => sum + count, 0));
+  protected readonly profiles = computed(() => [...new Set(this.texts().map(({ profileId }) => profileId))]);
   protected readonly wrapper = linkedSignal(() => wrapperText(this.draft()?.wrapper ?? []));
   protected readonly wrapperFailure = computed(() =>
     readWrapper(this.wrapper()) === null

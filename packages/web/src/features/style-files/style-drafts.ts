@@ -40,7 +40,10 @@ export class StyleDrafts {
     const ids = [...stored, ...[...this.kinds().keys()].filter((id) => !stored.includes(id))];
     return ids.map((id) => {
       const draft = this.kind(id)!;
-      const documents = this.desk.texts().filter(({ pageKindId }) => pageKindId === id).length;
+      const documents = this.desk
+        .texts()
+        .filter(({ pageKindId }) => pageKindId === id)
+        .reduce((sum, { count }) => sum + count, 0);
       return { id, name: draft.name, files: draft.stylesheets.length, documents, isChanged: this.isKindChanged(id) };
     });
   });

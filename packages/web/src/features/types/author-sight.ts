@@ -3,10 +3,8 @@ import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatSelectModule } from '@angular/material/select';
 import type { ContentType, Field } from '@typikon/core';
 import type { EditorConfiguration } from '@typikon/editor';
-import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
-import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
 import { Equipment } from '../writing/equipment';
 import { FieldEntry } from '../writing/field-entry';
@@ -28,6 +26,9 @@ interface SeenField {
   others: string[];
 }
 
+/** So many documents are offered to fill the fields from. */
+const MOST_FILLINGS = 50;
+
 /** A content type as its author sees it: the real editors with the real help, for any role, at any width, empty or filled. */
 @Component({
   selector: 'ty-author-sight',
@@ -43,7 +44,6 @@ export class AuthorSight {
   protected readonly site = inject(SiteStore);
   private readonly client = inject(ContractClient);
   private readonly equipment = inject(Equipment);
-  private readonly pages = inject(Store).selectSignal(libraryFeature.selectPages);
   /** `role:` or `person:` with an id; empty for the first role that may write something here. */
   protected readonly who = signal('');
   protected readonly filledFrom = signal('');
@@ -72,8 +72,9 @@ export class AuthorSight {
     const [kind, id = ''] = this.askedAs().split(':');
     return kind === 'person' ? (this.site.people().find((person) => person.id === id)?.roles ?? []) : id === '' ? [] : [id];
   });
-  /** Stored documents of this type, to fill the fields from. */
-  protected readonly fillings = computed(() => this.pages().filter(({ type }) => type === this.type().id));
+  /** Stored documents of this type, to fill the fields from: those that were changed last. */
+  protected readonly fillings = signal<readonly { id: string; title: string }[]>([]);
+  private readonly typeId = computed(() => this.type().id);
 
   protected readonly seen = computed((): SeenField[] => {
     const [assignments, names, type, roles, filling] = [
@@ -105,6 +106,14 @@ export class AuthorSight {
   });
 
   constructor() {
+    effect((onCleanup) => {
+      const asked = this.client.get('/documents', { type: this.typeId(), limit: MOST_FILLINGS }, {}).subscribe({
+        next: ({ body }) => this.fillings.set(body.documents),
+        // Without them the fields are seen empty.
+        error: () => this.fillings.set([]),
+      });
+      onCleanup(() => asked.unsubscribe());
+    });
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
     // The field whose settings are open is in view.
     effect(() => {

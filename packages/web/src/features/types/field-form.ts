@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { NonNullableFormBuilder, ReactiveFormsModule } from '@angular/forms';
+import { MatAutocompleteModule } from '@angular/material/autocomplete';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
@@ -8,6 +9,7 @@ import { MatSelectModule } from '@angular/material/select';
 import { RouterLink } from '@angular/router';
 import { FIELD_KINDS, fieldSchema, type ContentType, type Field } from '@typikon/core';
 import { Store } from '@ngrx/store';
+import { Api } from '../../state/api';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
 import { Equipment } from '../writing/equipment';
@@ -20,7 +22,16 @@ export const LONG_HELP = 140;
 /** The settings of one field. */
 @Component({
   selector: 'ty-field-form',
-  imports: [MatCheckboxModule, MatFormFieldModule, MatInputModule, MatSelectModule, PlacePicture, ReactiveFormsModule, RouterLink],
+  imports: [
+    MatAutocompleteModule,
+    MatCheckboxModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatSelectModule,
+    PlacePicture,
+    ReactiveFormsModule,
+    RouterLink,
+  ],
   templateUrl: './field-form.html',
   styleUrl: './field-form.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -50,6 +61,13 @@ export class FieldForm {
     picturesFrom: '',
     picturesInto: '',
   });
+  /** The folders of the library; null before they are known. */
+  private readonly folders = signal<readonly string[] | null>(null);
+  protected readonly known = computed(() => this.folders() ?? []);
+  protected readonly isEmptyFolder = computed(() => {
+    const [folders, { picturesFrom }] = [this.folders(), this.field()];
+    return folders !== null && picturesFrom !== '' && !folders.includes(picturesFrom);
+  });
   /** Who writes here with what, each answer once. */
   protected readonly writers = computed(() => {
     const [assignments, names] = [this.site.assignments(), this.names()];
@@ -68,6 +86,14 @@ export class FieldForm {
   protected readonly places = computed(() => this.equipment.places(this.type(), this.field().key));
 
   constructor() {
+    inject(Api)
+      .pictureFolders()
+      .pipe(takeUntilDestroyed())
+      .subscribe({
+        next: (folders) => this.folders.set(folders),
+        // Any folder can be written without them.
+        error: () => this.folders.set(null),
+      });
     effect(() => {
       const field = this.field();
       untracked(() => this.show(field));
