@@ -74,7 +74,8 @@ test('fifty at a time become another’s, each as a new version, until none is l
   let left = first.body.left;
   while (left > 0) left = (await give('notice', 'story', into)).body.left;
   expect((await give('notice', 'story', into)).body).toEqual({ given: 0, left: 0 });
-  const story = await DocumentModel.findOne({ where: { typeId: 'story' }, attributes: ['pageKindId'] });
+  const story = await DocumentModel.findOne({ where: { id: 'old-tansy-back' }, attributes: ['pageKindId'] });
+  const body = await DocumentFieldModel.findOne({ where: { documentId: 'old-tansy-back', fieldKey: 'body' } });
   for (const was of before) {
     const now = (await DocumentModel.findByPk(was.id, { include: { model: DocumentFieldModel, as: 'fields' } }))!;
     expect([now.typeId, now.pageKindId, now.title, now.revision, now.changedBy]).toEqual([
@@ -86,6 +87,7 @@ test('fifty at a time become another’s, each as a new version, until none is l
     ]);
     const [old, text] = [was.fields!.find(({ fieldKey }) => fieldKey === rich), now.fields!.find(({ fieldKey }) => fieldKey === 'body')];
     expect([text?.value, text?.profileId, text?.census]).toEqual([old?.value, old?.profileId, old?.census]);
+    expect(text?.pageKindId).toBe(body!.pageKindId);
     // The title is in its field, where it stood in none before.
     expect(now.fields!.find(({ fieldKey }) => fieldKey === 'headline')?.value).toBe(was.title);
     expect(await DocumentVersionModel.count({ where: { documentId: was.id } })).toBe(now.revision);

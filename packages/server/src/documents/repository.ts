@@ -296,5 +296,16 @@ export async function placeFields({ types }: Pick<Site, 'types'>, transaction: T
   }
 }
 
+/** Works out on which kind of page each field of some documents of one type shows first, after they were given that type. */
+export async function placeFieldsOf(ids: readonly string[], type: ContentType, transaction: Transaction): Promise<void> {
+  if (ids.length === 0) return;
+  const kinds = await pageKinds(transaction);
+  for (const { key } of type.fields)
+    await DocumentFieldModel.update(
+      { pageKindId: firstPlace(type, key, kinds) },
+      { where: { documentId: [...ids], fieldKey: key }, transaction },
+    );
+}
+
 /** The field whose value is the document's title as well; null where the title stands alone. */
 export const titleKey = (type: ContentType): string | null => titleField(type)?.key ?? null;

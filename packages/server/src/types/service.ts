@@ -4,7 +4,7 @@ import type { Sequelize } from 'sequelize';
 import type { Acting } from '../auth/acting';
 import { DocumentModel } from '../db/document-models';
 import { inTransaction } from '../db/transaction';
-import { loadDocument, placeFields, storeDocument } from '../documents/repository';
+import { loadDocument, placeFieldsOf, storeDocument } from '../documents/repository';
 import type { SiteService } from '../site/service';
 import { someOf, useOf } from './repository';
 
@@ -52,7 +52,7 @@ export class TypeService {
           await storeDocument({ ...document, revision: before.revision + 1 }, before, to, transaction);
         }
         // What stands in a field with the same key is not written anew, and shows elsewhere all the same.
-        await placeFields({ types: [to] }, transaction);
+        await placeFieldsOf(ids, to, transaction);
         const left = await DocumentModel.count({ where: { typeId }, transaction });
         return { is: 'given', given: ids.length, left };
       },
