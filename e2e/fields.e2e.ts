@@ -170,7 +170,7 @@ describe('content types', () => {
     const fields = await Fields.open('/types/story/teaser', 'ty-place-picture iframe');
     const { page } = fields;
     assert.deepEqual(await fields.texts('ty-field-form .place strong'), ['Card in a list']);
-    const marked = await page.$eval('ty-place-picture iframe', (node) => (node).srcdoc);
+    const marked = await page.$eval('ty-place-picture iframe', (node) => node.srcdoc);
     assert.match(marked, /outline:6px dashed[^>]*>.*This is what stands in it/s);
     await page.goto(`${used.typikon.address}/types/story/correction`);
     await eventually(
@@ -268,6 +268,35 @@ describe('who writes with what', () => {
     assert.deepEqual(fields.mishaps, []);
   });
 
+  test('of a stored document it is told what its text was last saved with, and the desk leads there', async () => {
+    const fields = await Fields.open('/profiles', 'tbody tr');
+    await fields.page.evaluate(() => localStorage.setItem('typikon.acting', 'tom-hallow'));
+    await fields.page.goto(`${used.typikon.address}/write/ferry-times`);
+    await fields.page.waitForSelector('[data-field=body] .moved a');
+    await fields.page.click('[data-field=body] .moved a');
+    await eventually(
+      () => fields.texts('ty-assignment-probe p'),
+      ([said]) => /The text of “Ferry times” was last saved with Notices desk and keeps it/.test(said ?? ''),
+      'it is not told why',
+    );
+    // Another one is found by its words.
+    await fields.fill('ty-assignment-probe input', 'old tansy back');
+    await eventually(
+      () => fields.texts('mat-option'),
+      (titles) => titles.includes('Old Tansy back in service'),
+      'it is not found',
+    );
+    await fields.page.$$eval('mat-option', (nodes) =>
+      (nodes.find((node) => (node as HTMLElement).innerText.trim() === 'Old Tansy back in service') as HTMLElement).click(),
+    );
+    await eventually(
+      () => fields.texts('ty-assignment-probe p'),
+      ([said]) => /“Old Tansy back in service” was last saved with Story desk/.test(said ?? ''),
+      'the other document is not told of',
+    );
+    assert.deepEqual(fields.mishaps, []);
+  });
+
   test('two profiles are compared, each line with its proof', async () => {
     const fields = await Fields.open('/compare?from=story-desk&to=notices-desk', '.list li');
     const sentences = await fields.texts('.list .sentence');
@@ -350,7 +379,7 @@ describe('the site as a file, and types that go', () => {
       (node, title, content) => {
         const files = new DataTransfer();
         files.items.add(new File([content], title, { type: 'application/json' }));
-        (node).files = files.files;
+        node.files = files.files;
         node.dispatchEvent(new Event('change'));
       },
       name,

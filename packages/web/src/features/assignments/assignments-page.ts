@@ -1,5 +1,5 @@
 import { type CdkDragDrop, DragDropModule, moveItemInArray } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatSelectModule } from '@angular/material/select';
@@ -11,7 +11,7 @@ import { SiteFindings } from '../../state/site-findings';
 import { TitleLine } from '../../ui/title-line';
 import { SiteState } from '../../ui/site-state';
 import { AssignmentGrid } from './assignment-grid';
-import { AssignmentProbe } from './assignment-probe';
+import { AssignmentProbe, type Asked } from './assignment-probe';
 import { StatementForm } from './statement-form';
 
 /** Who writes where with which profile: the statements in order, the same as a grid, and a probe that answers for anybody. */
@@ -33,6 +33,15 @@ import { StatementForm } from './statement-form';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class AssignmentsPage {
+  /** What the probe is asked, from the address. */
+  readonly who = input<string>();
+  readonly document = input<string>();
+  readonly type = input<string>();
+  readonly field = input<string>();
+  protected readonly asked = computed((): Asked | null => {
+    const [who, document, type, field] = [this.who(), this.document(), this.type(), this.field()].map((value) => value ?? '');
+    return who === '' && document === '' && type === '' ? null : { who: who!, document: document!, type: type!, field: field! };
+  });
   protected readonly site = inject(SiteStore);
   protected readonly findings = inject(SiteFindings);
   private readonly store = inject(Store);

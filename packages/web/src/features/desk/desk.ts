@@ -251,6 +251,12 @@ export class Desk {
     if (profiles) this.store.dispatch(LibraryActions.requested());
   }
 
+  /** Asks who writes in a field of this document with what, and why. */
+  protected whyQuery(field: string): Record<string, string> {
+    const person = this.acting.person();
+    return { ...(person === null ? {} : { who: `person:${person.id}` }), document: this.id(), type: this.type()?.id ?? '', field };
+  }
+
   protected rolesOf({ roles }: ActingPerson): string {
     return roles.length === 0 ? 'nobody in particular' : roles.map(({ label }) => label).join(', ');
   }
