@@ -65,20 +65,23 @@ class Keys {
     await this.to('combobox', name);
     await this.press('Enter');
     await this.page.waitForSelector('mat-option');
-    await this.press('Home');
-    for (const option of options)
+    for (const option of options) {
+      let last = '';
       await eventually(
         async () => {
           const active = await this.page.evaluate(() => {
             const id = document.activeElement?.getAttribute('aria-activedescendant') ?? '';
             return document.getElementById(id)?.innerText.trim() ?? '';
           });
-          if (!active.startsWith(option)) await this.press('ArrowDown');
+          // At the end it goes on from the beginning.
+          if (!active.startsWith(option)) await this.press(active === last ? 'Home' : 'ArrowDown');
+          last = active;
           return active;
         },
         (active) => active.startsWith(option),
         `${name} does not offer ${option}`,
       );
+    }
     await this.press('Enter');
     if ((await this.page.$('mat-option')) !== null) await this.press('Escape');
     await this.page.waitForSelector('mat-option', { hidden: true });
