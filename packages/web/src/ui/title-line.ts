@@ -19,7 +19,7 @@ import { RouterLink } from '@angular/router';
           }
         }
       </p>
-      <h1>{{ heading() }}</h1>
+      <h1 [title]="heading()">{{ heading() }}</h1>
     </div>
     <ng-content select="[state]" />
     <div class="actions"><ng-content /></div>
@@ -48,6 +48,8 @@ import { RouterLink } from '@angular/router';
       line-height: 16px;
       color: var(--ty-soft);
       white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
     }
     .path a {
       color: inherit;

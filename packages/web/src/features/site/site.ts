@@ -16,6 +16,8 @@ import { PagesStore } from './pages-store';
 
 /** What is typed in a row is asked once, in milliseconds. */
 const PAUSE_MS = 200;
+/** So many fields that show nowhere are named. */
+const MOST_UNSEEN = 3;
 
 /** A kind of page on which something of a document shows. */
 interface Place {
@@ -89,6 +91,11 @@ export class Site {
   protected readonly unseen = computed(() => {
     const [type, where] = [this.documentType(), this.where()];
     return type?.fields.filter(({ key }) => where?.get(key)?.length === 0).map(({ title }) => title) ?? [];
+  });
+  protected readonly unseenWords = computed(() => {
+    const all = this.unseen();
+    const more = all.length - MOST_UNSEEN;
+    return more > 0 ? `${all.slice(0, MOST_UNSEEN).join(', ')} and ${more} more` : all.join(', ');
   });
   protected readonly url = computed(() => {
     const [document, place] = [this.document(), this.place()];
