@@ -41,12 +41,14 @@ const SAMPLES: readonly (readonly [source: PasteSource, html: string])[] = [
  */
 export function comparePasses(from: ComparedSide, to: ComparedSide): ComparisonLine[] {
   const lines: ComparisonLine[] = [];
+  // What the one makes of a sample is the same whichever pass is looked at.
+  const made = new Map<string, string>();
   for (const id of passOrder(resolvedOf(from))) {
     const [one, other] = [from.profile.paste.passes[id], to.profile.paste.passes[id]];
     if (JSON.stringify(one) === JSON.stringify(other)) continue;
     // Only this pass is taken over: what else differs has a line of its own.
     const changed: ComparedSide = { ...from, profile: withPass(from.profile, id, other) };
-    const found = witnessOf(id, [from, changed], one, other);
+    const found = witnessOf(id, [from, changed], one, other, made);
     if (found === null) continue;
     const { label, effect } = PASSES[id];
     const differing = Object.keys({ ...one, ...other }).filter(
@@ -73,6 +75,7 @@ function witnessOf(
   [from, to]: readonly [ComparedSide, ComparedSide],
   one: Settings,
   other: Settings,
+  made: Map<string, string>,
 ): Pick<ComparisonLine, 'witness' | 'results'> | null {
   for (const [source, html] of [...SAMPLES, ...replacementsIn(id, one), ...replacementsIn(id, other)]) {
     const paste = (side: ComparedSide): string =>
@@ -81,7 +84,10 @@ function witnessOf(
         source,
         idPrefix: 'c-',
       }).html;
-    const results = { from: paste(from), to: paste(to) };
+    const key = `${source} ${html}`;
+    const before = made.get(key) ?? paste(from);
+    made.set(key, before);
+    const results = { from: before, to: paste(to) };
     if (results.from !== results.to) return { witness: html, results };
   }
   return null;
