@@ -1,4 +1,3 @@
-import { join } from 'node:path';
 import {
   comparePasses,
   compareRules,
@@ -9,46 +8,19 @@ import {
   type ComparedSide,
   type JsonObject,
 } from '@typikon/core';
-import { pino } from 'pino';
-import type { Sequelize } from 'sequelize';
-import { createApp } from '../src/app';
 import { DocumentFieldModel, DocumentModel } from '../src/db/document-models';
 import { ProfileModel, SettingModel } from '../src/db/models';
-import { migrate } from '../src/db/migrate';
-import { seedDemo } from '../src/seed/demo';
-import { freshDatabase } from './database';
+import { useDemoApp } from './demo-app';
 
 jest.setTimeout(120_000);
 
-const DEMO = join(__dirname, '..', '..', '..', 'demo');
-const ORIGIN = 'http://127.0.0.1:4710';
-
-let sequelize: Sequelize;
-let drop: () => Promise<void>;
-let app: ReturnType<typeof createApp>;
-
-beforeAll(async () => {
-  ({ sequelize, drop } = await freshDatabase('comparison'));
-  await migrate(sequelize);
-  await seedDemo(sequelize, DEMO, 60);
-  app = createApp({ sequelize, log: pino({ level: 'silent' }), siteOrigins: [] });
-});
-afterAll(() => drop());
+const ask = useDemoApp('comparison', 60);
+const get = <Body>(path: string) => ask<Body>('GET', path);
 
 interface Counts {
   lines: { subject: object; kept: string; documents: number | null }[];
   counted: number;
   documents: number;
-  detail: string;
-}
-
-async function get<Body>(path: string, init: RequestInit = {}) {
-  const response = await app.request(path.startsWith('/api') ? `${ORIGIN}${path}` : `${ORIGIN}/api/v1${path}`, {
-    ...init,
-    headers: { host: '127.0.0.1:4710', 'content-type': 'application/json', ...init.headers },
-  });
-  const next = /<([^>]+)>; rel="next"/.exec(response.headers.get('link') ?? '')?.[1];
-  return { status: response.status, body: (await response.json()) as Body, next, etag: response.headers.get('etag') ?? '' };
 }
 
 /** All pages of a count, added up. */
@@ -122,11 +94,7 @@ describe('what a profile was', () => {
     const { body: profile, etag } = await get<{ document: JsonObject }>('/profiles/diary');
     const changed = structuredClone(profile.document) as JsonObject & { markup: JsonObject & { elements: JsonObject } };
     changed.markup = { ...changed.markup, elements: { ...changed.markup.elements, a: { outcome: 'unwrap' } } };
-    const saved = await get('/profiles/diary/draft', {
-      method: 'PUT',
-      body: JSON.stringify(changed),
-      headers: { 'if-match': etag },
-    });
+    const saved = await ask('PUT', '/profiles/diary/draft', changed, { 'if-match': etag });
     expect(saved.status).toBe(200);
     const { body: revisions } = await get<{ revision: number; savedAt: string }[]>('/profiles/diary/revisions');
     expect(revisions.map(({ revision }) => revision)).toEqual([2, 1]);

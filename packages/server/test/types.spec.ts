@@ -1,38 +1,10 @@
-import { join } from 'node:path';
 import { type Site } from '@typikon/core';
-import { pino } from 'pino';
-import type { Sequelize } from 'sequelize';
-import { createApp } from '../src/app';
 import { DocumentFieldModel, DocumentModel, DocumentVersionModel } from '../src/db/document-models';
-import { migrate } from '../src/db/migrate';
-import { seedDemo } from '../src/seed/demo';
-import { freshDatabase } from './database';
+import { useDemoApp } from './demo-app';
 
 jest.setTimeout(120_000);
 
-const DEMO = join(__dirname, '..', '..', '..', 'demo');
-const ORIGIN = 'http://127.0.0.1:4710';
-
-let sequelize: Sequelize;
-let drop: () => Promise<void>;
-let app: ReturnType<typeof createApp>;
-
-beforeAll(async () => {
-  ({ sequelize, drop } = await freshDatabase('types'));
-  await migrate(sequelize);
-  await seedDemo(sequelize, DEMO, 300);
-  app = createApp({ sequelize, log: pino({ level: 'silent' }), siteOrigins: [] });
-});
-afterAll(() => drop());
-
-async function ask<Body>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) {
-  const response = await app.request(`${ORIGIN}/api/v1${path}`, {
-    method,
-    headers: { host: '127.0.0.1:4710', 'content-type': 'application/json', ...headers },
-    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-  });
-  return { status: response.status, body: (await response.json()) as Body & { detail: string }, etag: response.headers.get('etag') ?? '' };
-}
+const ask = useDemoApp('types', 300);
 const give = (type: string, to: string, places: object, as = 'isa-wren') =>
   ask<{ given: number; left: number }>('POST', `/types/${type}/give-documents`, { to, places }, { 'typikon-person': as });
 const use = async (type: string) =>

@@ -1,3 +1,4 @@
+import type { AnswerOf } from './contract';
 import type {
   Census,
   CensusOfAll,
@@ -109,17 +110,7 @@ export interface PublishedText {
 }
 
 /** How many texts stand in a field of a type with a profile. */
-export interface TextCount {
-  /** The id of the content type. */
-  type: string;
-  field: string;
-  profileId: string;
-  /** The kind of page on which they show first. */
-  pageKindId: string;
-  count: number;
-  /** In how many of them the rules took something while they were written, by what it is called. */
-  taken: Readonly<Record<string, number>>;
-}
+export type TextCount = AnswerOf<'get', '/texts/counts'>[number];
 
 export interface Role {
   id: string;
