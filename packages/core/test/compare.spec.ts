@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import {
   clean,
-  comparePasses,
   compareRules,
   compileRules,
   resolveProfile,
@@ -238,85 +237,6 @@ describe('laws', () => {
       { numRuns: 40 },
     );
     expect(empty).toBeGreaterThan(5);
-  });
-});
-
-describe('passes', () => {
-  const side = (name: string, passes: JsonObject): ComparedSide => {
-    const resolution = resolveProfile(name, () => ({
-      format: 'typikon-profile/1',
-      name,
-      markup: {
-        elements: {
-          p: {},
-          ul: {},
-          li: {},
-          b: {},
-          strong: {},
-          h2: {},
-          table: {},
-          tbody: {},
-          tr: {},
-          td: {},
-          th: {},
-          a: { attributes: { href: { test: 'url' } } },
-          br: {},
-        },
-        attributes: { class: { test: 'text' }, style: { test: 'style', properties: { color: { test: 'any' } } } },
-      },
-      paste: { passes },
-    }));
-    if (!resolution.ok) throw new Error(JSON.stringify(resolution.problems));
-    return { profile: resolution.resolved.profile, rules: compileRules(resolution.resolved), name };
-  };
-  test.each<[string, JsonObject, JsonObject, string]>([
-    [
-      'lists',
-      {},
-      { lists: { on: false } },
-      'Paste, Rebuild lists: Paragraphs that only look like list items become lists. A does that, B does not.',
-    ],
-    ['lists', {}, { lists: { typed: false } }, 'Paste, Rebuild lists: A and B set it differently (typed).'],
-    [
-      'inline-style',
-      { 'inline-style': { on: false } },
-      {},
-      'Paste, Inline style: Weight and slant become strong and em; the rest goes. B does that, A does not.',
-    ],
-    [
-      'typography',
-      {},
-      { typography: { on: true } },
-      'Paste, Typography: Quotation marks, dashes and ellipses take the house form. B does that, A does not.',
-    ],
-    [
-      'links',
-      {},
-      { links: { on: false } },
-      'Paste, Links: Dead links go, their words stay; tracking and redirects are undone. A does that, B does not.',
-    ],
-    [
-      'joined-lines',
-      {},
-      { 'joined-lines': { on: false } },
-      'Paste, Joined lines: Lines broken to fit a page become paragraphs again. A does that, B does not.',
-    ],
-    [
-      'find-replace',
-      {},
-      { 'find-replace': { rules: [{ find: 'quay', replace: 'Quay' }] } },
-      'Paste, Find and replace: A and B set it differently (rules).',
-    ],
-  ])('%s %j %j', (name, from, to, sentence) => {
-    const lines = comparePasses(side('A', from), side('B', to));
-    expect(lines.map((line) => line.sentence)).toEqual([sentence]);
-    expect(lines[0]).toMatchObject({ subject: { kind: 'pass', name } });
-    expect(lines[0]!.results.from).not.toBe(lines[0]!.results.to);
-  });
-  test('alike where they are set alike', () => {
-    const one = demoProfile('story-desk');
-    const same = { profile: one.profile, rules: compileRules(one), name: 'A' };
-    expect(comparePasses(same, { ...same, profile: structuredClone(one.profile) })).toEqual([]);
   });
 });
 

@@ -4,7 +4,7 @@ import { serialize } from '../html/serialize';
 import { visibleText } from '../html/text';
 import { elementsOf } from '../html/transform';
 import type { FragmentNode } from '../html/node';
-import type { LedgerEntry, Reason } from '../ledger/entry';
+import type { LedgerEntry } from '../ledger/entry';
 import { Ledger } from '../ledger/ledger';
 import { utf8Length } from '../ledger/measures';
 import { applyRules } from '../markup/apply';
@@ -13,11 +13,10 @@ import { compileRules } from '../markup/compile';
 import type { CompiledRules, CompileOptions } from '../markup/compiled';
 import { styleClassesOf } from '../markup/style-classes';
 import { PASS_IDS, type PassId, type PasteSource } from '../profile/paste-schema';
-import { toPointer } from '../profile/pointer';
-import { originOf, type ResolvedProfile } from '../profile/resolve';
+import type { ResolvedProfile } from '../profile/resolve';
 import { markupOf, type ClipboardPayload } from './payload';
-import { Reporter, type Pass, type PassRun } from './pass';
-import { PASSES } from './passes/index';
+import { reporterOf, tryOut, work } from './one-pass';
+import type { PassRun } from './pass';
 import { bareLinesToParagraphs } from './passes/lines-as-enter';
 import { STAND_IN } from './passes/pictures';
 import { picturesInRtf, type PastedPicture, type PictureBytes } from './pictures';
@@ -76,24 +75,6 @@ export interface PasteOptions extends CompileOptions {
   /** The rules where they are compiled already. */
   rules?: CompiledRules;
 }
-
-const REASONS: Readonly<Record<PassId, Reason>> = {
-  'joined-lines': 'paste-join',
-  notes: 'paste-note',
-  lists: 'paste-list',
-  'office-leftovers': 'paste-office',
-  headings: 'paste-heading',
-  'inline-style': 'paste-style',
-  classes: 'paste-class',
-  wrappers: 'paste-wrapper',
-  elements: 'paste-element',
-  links: 'paste-link',
-  pictures: 'paste-picture',
-  tables: 'paste-table',
-  'find-replace': 'paste-replace',
-  typography: 'paste-typography',
-  spaces: 'paste-space',
-};
 
 /** The passes of a profile in the order in which they work. */
 export function passOrder({ profile }: ResolvedProfile): PassId[] {
@@ -230,36 +211,6 @@ function styleSheetsIn(root: FragmentNode): string {
     .filter(({ name }) => name === 'style')
     .flatMap(({ children }) => children.map((child) => (child.type === 'text' ? child.value : '')))
     .join('\n');
-}
-
-function reporterOf(id: PassId, resolved: ResolvedProfile, ledger: Ledger): Reporter {
-  const rule = toPointer(['paste', 'passes', id]);
-  const origin = originOf(resolved.chain, rule) ?? resolved.id;
-  return new Reporter(ledger, REASONS[id], { layer: origin === resolved.id ? 'profile' : 'parent-profile', rule, origin });
-}
-
-function work(id: PassId, run: PassRun): void {
-  // Each pass takes the settings of its own id; the table of passes says so, a call through it cannot.
-  (PASSES[id] as unknown as Pass).run(run);
-}
-
-/** What a pass would do at its place, found out on a copy. */
-function tryOut(
-  id: PassId,
-  resolved: ResolvedProfile,
-  fragment: ParsedFragment,
-  common: Omit<PassRun, 'settings' | 'report'>,
-): { changes: number; offers: number } {
-  const ledger = new Ledger(fragment.input);
-  const report = reporterOf(id, resolved, ledger);
-  work(id, {
-    ...common,
-    root: cloneFragment(fragment).root,
-    settings: resolved.profile.paste.passes[id],
-    report,
-    keepPicture: () => undefined,
-  });
-  return { changes: ledger.entries().length, offers: report.offers };
 }
 
 /** Stand-ins for pictures to upload in the result. */

@@ -1,108 +1,178 @@
+import { passAlone } from '../../paste/one-pass';
 import { PASSES } from '../../paste/passes/index';
-import { runPaste, passOrder } from '../../paste/run';
-import type { PassId, PasteSource } from '../../profile/paste-schema';
+import { plainPayload, type ClipboardPayload } from '../../paste/payload';
+import { passOrder, runPaste } from '../../paste/run';
+import { PASS_IDS, type PassId, type PasteSource } from '../../profile/paste-schema';
 import type { ResolvedProfile } from '../../profile/resolve';
 import type { Profile } from '../../profile/schema';
 import type { ComparedSide } from './compare';
 import type { ComparisonLine } from './line';
+import { pastesFor, type Sample } from './pastes';
 
-/** Pastes in which passes find something to do: each shows several of them at once. */
-const SAMPLES: readonly (readonly [source: PasteSource, html: string])[] = [
-  ['word-processor', '<p class="MsoNormal"><span style="color:#c00000;font-weight:bold;font-family:Arial">Red</span> words<o:p></o:p></p>'],
-  ['word-processor', '<p class="MsoListParagraph">·&nbsp;&nbsp;one</p><p class="MsoListParagraph">·&nbsp;&nbsp;two</p>'],
-  ['web-mail', '<p>- one</p><p>- two</p><p>- three</p>'],
-  ['word-processor', '<p class="MsoTitle">A title</p><p>Words</p><p><b>A short line</b></p><p>More words</p>'],
-  ['word-processor', '<p>Words <del>gone</del> <ins>come</ins></p><p style="mso-hide:all">hidden</p>'],
-  [
-    'word-processor',
-    '<p>Words<a href="#_ftn1" name="_ftnref1"><sup>[1]</sup></a></p><div id="ftn1"><p><a href="#_ftnref1" name="_ftn1">[1]</a> A note</p></div>',
-  ],
-  [
-    'spreadsheet',
-    '<table width="400"><tr><td width="200"><b>Berth</b></td><td><b>Depth</b></td></tr><tr><td>A</td><td>3</td></tr></table>',
-  ],
-  ['web-page', '<table><tr><td><p>A layout</p></td></tr></table>'],
-  ['web-page', '<p align="center" class="x y"><font color="red"><span><span>words</span></span></font> and <i>more</i></p>'],
-  [
-    'web-page',
-    '<p><a href="javascript:x">dead</a> <a href="https://a.example/?utm_source=x&id=1" target="_blank">way</a> <a href="">none</a></p>',
-  ],
-  ['web-page', '<p>5&nbsp;km&nbsp;and  more</p><p>&nbsp;</p><p></p><p>a<br><br>b</p>'],
-  ['web-page', '<p>"Quoted" -- it\'s so... 3 x 4</p>'],
-  ['web-page', '<p><img src="file:///C:/a.png" alt="A boat"><img src="data:image/png;base64,iVBORw0KGgo="></p>'],
-  ['web-page', '<div><div><b onclick="x">bold</b></div><section>words</section></div><h1>One</h1><h4>Four</h4>'],
-  ['pdf-viewer', '<p>A line that was broken to<br>fit the page and goes on in the next one<br>until it ends.</p>'],
-  ['plain-text', 'A line that was broken to\nfit the page\n\nAnd another.'],
-];
+/** Something of a profile that decides what a paste becomes, and that another may take over by itself. */
+interface Setting {
+  name: string;
+  /** How each of two profiles sets it, in words; null where they set it alike. */
+  sentence: (from: ComparedSide, to: ComparedSide) => string | null;
+  /** A profile with this set as another sets it. */
+  taken: (profile: Profile, other: Profile) => Profile;
+  pastes: (from: ComparedSide, to: ComparedSide) => Iterable<Sample>;
+}
 
 /**
- * What pastes of two profiles become that is not alike since a pass is set differently; each line with a paste that shows it.
- * The witness is markup that was pasted, and the results what may be stored of it.
+ * What pastes of two profiles become that is not alike since they are set differently, one setting or pass at a time; each line
+ * with a paste that shows it. The witness is what was pasted, and the results what may be stored of it, by a profile that differs
+ * from one of the two in nothing else.
  */
 export function comparePasses(from: ComparedSide, to: ComparedSide): ComparisonLine[] {
   const lines: ComparisonLine[] = [];
-  // What the one makes of a sample is the same whichever pass is looked at.
-  const made = new Map<string, string>();
-  for (const id of passOrder(resolvedOf(from))) {
-    const [one, other] = [from.profile.paste.passes[id], to.profile.paste.passes[id]];
-    if (JSON.stringify(one) === JSON.stringify(other)) continue;
-    // Only this pass is taken over: what else differs has a line of its own.
-    const changed: ComparedSide = { ...from, profile: withPass(from.profile, id, other) };
-    const found = witnessOf(id, [from, changed], one, other, made);
+  for (const setting of [CHOICE, MARKDOWN, ENTER, ORDER, ...passOrder(resolvedOf(from)).map(passSetting)]) {
+    const sentence = setting.sentence(from, to);
+    if (sentence === null) continue;
+    const found = witnessOf(setting, from, to);
     if (found === null) continue;
-    const { label, effect } = PASSES[id];
-    const differing = Object.keys({ ...one, ...other }).filter(
-      (key) => JSON.stringify(one[key as keyof typeof one]) !== JSON.stringify(other[key as keyof typeof other]),
-    );
-    const sentence =
-      one.on === other.on
-        ? `Paste, ${label}: ${from.name} and ${to.name} set it differently (${differing.join(', ')}).`
-        : `Paste, ${label}: ${effect} ${one.on ? from.name : to.name} does that, ${one.on ? to.name : from.name} does not.`;
-    lines.push({
-      subject: { kind: 'pass', name: id },
-      kept: found.results.from.length >= found.results.to.length ? 'from' : 'to',
-      sentence,
-      ...found,
-    });
+    const kept = found.results.from.length >= found.results.to.length ? 'from' : 'to';
+    lines.push({ subject: { kind: 'pass', name: setting.name }, kept, sentence, ...found });
   }
   return lines;
 }
 
-type Settings = Profile['paste']['passes'][PassId];
+function passSetting(id: PassId): Setting {
+  const { label, effect } = PASSES[id];
+  return {
+    name: id,
+    sentence: (from, to) => {
+      const [one, other] = [from, to].map(({ profile }) => profile.paste.passes[id]) as [Passes[PassId], Passes[PassId]];
+      if (isSame(one, other) || (!one.on && !other.on)) return null;
+      if (one.on !== other.on)
+        return `Paste, ${label}: ${effect} ${one.on ? from.name : to.name} does that, ${one.on ? to.name : from.name} does not.`;
+      const differing = Object.keys({ ...one, ...other }).filter(
+        (key) => !isSame(one[key as keyof typeof one], other[key as keyof typeof other]),
+      );
+      return `Paste, ${label}: ${from.name} and ${to.name} set it differently (${differing.join(', ')}).`;
+    },
+    taken: (profile, other) => withPaste(profile, { passes: { ...profile.paste.passes, [id]: other.paste.passes[id] } }),
+    *pastes(from, to) {
+      const passes = [from, to].map(({ profile }) => profile.paste.passes[id]) as [never, never];
+      const sides = [from, { ...from, profile: this.taken(from.profile, to.profile) }].map(resolvedOf);
+      for (const sample of pastesFor(id, ...passes, { from: from.profile, to: to.profile })) {
+        // What the pass by itself does alike needs no whole paste.
+        const [one, other] = sides.map((resolved) => passAlone(id, sample[1], resolved, sample[0]));
+        if (one !== other) yield sample;
+      }
+    },
+  };
+}
 
-function witnessOf(
-  id: PassId,
-  [from, to]: readonly [ComparedSide, ComparedSide],
-  one: Settings,
-  other: Settings,
-  made: Map<string, string>,
-): Pick<ComparisonLine, 'witness' | 'results'> | null {
-  for (const [source, html] of [...SAMPLES, ...replacementsIn(id, one), ...replacementsIn(id, other)]) {
-    const paste = (side: ComparedSide): string =>
-      runPaste({ types: { [source === 'plain-text' ? 'text/plain' : 'text/html']: html } }, resolvedOf(side), {
-        rules: side.rules,
-        source,
-        idPrefix: 'c-',
-      }).html;
-    const key = `${source} ${html}`;
-    const before = made.get(key) ?? paste(from);
-    made.set(key, before);
-    const results = { from: before, to: paste(to) };
-    if (results.from !== results.to) return { witness: html, results };
-  }
+const CHOICE: Setting = {
+  name: 'choice',
+  sentence: (from, to) =>
+    differing(
+      from,
+      to,
+      ({ paste }) => CHOICES[paste.choice],
+      (words) => `What a paste becomes: ${words}.`,
+    ),
+  taken: (profile, other) => withPaste(profile, { choice: other.paste.choice }),
+  pastes: () => [
+    ['web-page', '<p><b>Words</b> and <a href="https://www.example/">a link</a></p>'],
+    ['web-page', '<h2>Words</h2><p>and more</p>'],
+  ],
+};
+const CHOICES = { cleaned: 'takes it cleaned', plain: 'takes its words alone', ask: 'asks the author each time' } as const;
+
+const MARKDOWN: Setting = {
+  name: 'markdown',
+  sentence: (from, to) =>
+    differing(
+      from,
+      to,
+      ({ paste }) => (paste.markdown ? 'reads it as such' : 'takes it as plain words'),
+      (words) => `Pasted text that looks like Markdown: ${words}.`,
+    ),
+  taken: (profile, other) => withPaste(profile, { markdown: other.paste.markdown }),
+  pastes: () => [
+    ['markdown', '## A heading\n\nWords'],
+    ['markdown', '- one\n- two\n'],
+    ['markdown', 'Words that are **strong**'],
+    ['markdown', '[A link](https://www.example/)'],
+  ],
+};
+
+const ENTER: Setting = {
+  name: 'enter',
+  sentence: (from, to) =>
+    differing(
+      from,
+      to,
+      ({ surface }) => ENTERS[surface.enter],
+      (words) => `Pasted lines stand as the Enter key makes them: ${words}.`,
+    ),
+  taken: (profile, other) => ({ ...profile, surface: { ...profile.surface, enter: other.surface.enter } }),
+  pastes: () => [
+    ['web-page', 'Words<br>more<div>and more</div>'],
+    ['web-page', '<p>Words</p><p>more</p>'],
+    ['web-page', '<p>Words<br><br>more</p>'],
+    ['plain-text', 'Words\n\nmore'],
+  ],
+};
+const ENTERS = { paragraph: 'paragraphs', break: 'line breaks', block: 'blocks' } as const;
+
+const ORDER: Setting = {
+  name: 'order',
+  sentence: (from, to) => {
+    const [one, other] = [from, to].map((side) => passOrder(resolvedOf(side)));
+    const at = one!.findIndex((id, i) => id !== other![i]);
+    if (at === -1) return null;
+    return `The order of the passes: behind ${at} alike, ${from.name} goes on with ${PASSES[one![at]!].label}, ${to.name} with ${PASSES[other![at]!].label}.`;
+  },
+  taken: (profile, other) => withPaste(profile, { order: other.paste.order }),
+  *pastes(from, to) {
+    for (const id of PASS_IDS) {
+      const passes = [from, to].map(({ profile }) => profile.paste.passes[id]) as [never, never];
+      yield* pastesFor(id, ...passes, { from: from.profile, to: to.profile });
+    }
+  },
+};
+
+type Passes = Profile['paste']['passes'];
+
+/** A sentence of what each of two profiles says, where they say different things. */
+function differing(
+  from: ComparedSide,
+  to: ComparedSide,
+  said: (profile: Profile) => string,
+  sentence: (words: string) => string,
+): string | null {
+  const [one, other] = [said(from.profile), said(to.profile)];
+  return one === other ? null : sentence(`${from.name} ${one}, ${to.name} ${other}`);
+}
+
+/** A paste that comes out differently for the setting alone; what one profile has no rule for, the other may show. */
+function witnessOf(setting: Setting, from: ComparedSide, to: ComparedSide): Pick<ComparisonLine, 'witness' | 'results'> | null {
+  const pairs = [
+    [from, { ...from, profile: setting.taken(from.profile, to.profile) }],
+    [{ ...to, profile: setting.taken(to.profile, from.profile) }, to],
+  ] as const;
+  const samples = [...setting.pastes(from, to)];
+  for (const [one, other] of pairs)
+    for (const sample of samples) {
+      const results = { from: pasted(one, sample), to: pasted(other, sample) };
+      if (results.from !== results.to) return { witness: sample[1], results };
+    }
   return null;
 }
 
-/** Pastes that hold what replacements look for. */
-function* replacementsIn(id: PassId, settings: Settings): Iterable<readonly [PasteSource, string]> {
-  if (id !== 'find-replace' || !('rules' in settings)) return;
-  for (const { find, as } of settings.rules) if (as === 'text') yield ['web-page', `<p>Words with ${find} in them</p>`];
+function pasted(side: ComparedSide, [source, text]: Sample): string {
+  const isText = source === 'plain-text' || source === 'markdown';
+  const whole: ClipboardPayload = { types: { [isText ? 'text/plain' : 'text/html']: text } };
+  const payload = side.profile.paste.choice === 'plain' ? plainPayload(whole) : whole;
+  return runPaste(payload, resolvedOf(side), { rules: side.rules, source: payload === whole ? source : 'plain-text', idPrefix: 'c-' }).html;
 }
 
-const withPass = (profile: Profile, id: PassId, settings: Settings): Profile => ({
-  ...profile,
-  paste: { ...profile.paste, passes: { ...profile.paste.passes, [id]: settings } },
-});
+const isSame = (one: unknown, other: unknown): boolean => JSON.stringify(one) === JSON.stringify(other);
+
+const withPaste = (profile: Profile, paste: Partial<Profile['paste']>): Profile => ({ ...profile, paste: { ...profile.paste, ...paste } });
 
 /** Who set a rule does not matter here. */
 const resolvedOf = ({ profile, name }: ComparedSide): ResolvedProfile => ({ id: name, profile, chain: [] });

@@ -110,7 +110,7 @@ function* lengths(ranges: Readonly<Record<string, { min?: number | undefined; ma
 }
 
 /** Values that one property or another has. */
-const ANY_VALUES =
+export const ANY_VALUES =
   'inherit red #123456 10px 1em 50% 1 2 bold italic underline left center right block none small Georgia,serif solid baseline uppercase nowrap'.split(
     ' ',
   );
