@@ -6,7 +6,7 @@ import { describe, test } from 'node:test';
 import type { Page } from 'puppeteer-core';
 import { axeFindings, Bench, eventually, openPage, useTypikon } from './support';
 
-const used = useTypikon();
+const used = useTypikon({ TYPIKON_FIGURES_WAIT_MS: '400' });
 
 /** Drives the comparison as a person would. */
 class Comparison {

@@ -13,7 +13,7 @@ import {
   type JsonObject,
 } from '../packages/core/src/index';
 import { at } from '../scripts/lib/paths.mjs';
-import { Bench, eventually, openPage, useTypikon } from './support';
+import { Bench, chooseOptions, eventually, openPage, useTypikon } from './support';
 
 const used = useTypikon();
 
@@ -115,11 +115,11 @@ describe('a profile built from a sample', () => {
     const bench = new Bench(page);
     await page.goto(`${used.typikon.address}/profiles`);
     await page.waitForSelector('tbody tr');
-    await bench.click('ty-title-line .go');
+    await bench.click('ty-title-line [mat-flat-button]');
     await page.waitForSelector('#new-name');
     await page.type('#new-name', 'Guest book');
-    await page.select('#new-parent', 'sample');
-    await bench.click('mat-dialog-actions .go');
+    await chooseOptions(page, 'new-parent', 'A sample of what authors write');
+    await bench.click('mat-dialog-actions [type=submit]');
     await page.waitForSelector('ty-learn-dialog textarea');
     await page.$eval('ty-learn-dialog textarea', (node) => {
       const clipboardData = new DataTransfer();

@@ -31,9 +31,11 @@ export class Installation {
     private readonly sitePort: number,
     private database: RunningDatabase,
     private server: Running,
+    private readonly settings: Record<string, string>,
   ) {}
 
-  static async start(): Promise<Installation> {
+  /** @param settings of the server, see packages/server/src/config.ts */
+  static async start(settings: Record<string, string> = {}): Promise<Installation> {
     const folder = mkdtempSync(join(tmpdir(), 'typikon-e2e-'));
     // A run of all tests fills one database and copies it.
     const filled = process.env['TYPIKON_TEST_DATABASE'];
@@ -41,7 +43,7 @@ export class Installation {
     const port = await freePort();
     const sitePort = await freePort();
     const database = (await startDatabase(folder)) as RunningDatabase;
-    return new Installation(folder, port, sitePort, database, await Installation.serve(database, port, sitePort));
+    return new Installation(folder, port, sitePort, database, await Installation.serve(database, port, sitePort, settings), settings);
   }
 
   get address(): string {
@@ -69,7 +71,7 @@ export class Installation {
   async crashServer(): Promise<void> {
     process.kill(this.server.pid, 'SIGKILL');
     await this.server.stop();
-    this.server = await Installation.serve(this.database, this.port, this.sitePort);
+    this.server = await Installation.serve(this.database, this.port, this.sitePort, this.settings);
   }
 
   /** Kills the database as a crash would, and starts both again on the same data. */
@@ -78,7 +80,7 @@ export class Installation {
     await this.database.stop();
     await this.server.stop();
     this.database = await startDatabase(this.folder);
-    this.server = await Installation.serve(this.database, this.port, this.sitePort);
+    this.server = await Installation.serve(this.database, this.port, this.sitePort, this.settings);
   }
 
   async stopServer(): Promise<void> {
@@ -86,7 +88,7 @@ export class Installation {
   }
 
   async startServer(): Promise<void> {
-    this.server = await Installation.serve(this.database, this.port, this.sitePort);
+    this.server = await Installation.serve(this.database, this.port, this.sitePort, this.settings);
   }
 
   async stop(): Promise<void> {
@@ -95,10 +97,16 @@ export class Installation {
     rmSync(this.folder, { recursive: true, force: true });
   }
 
-  private static serve(database: RunningDatabase, port: number, sitePort: number): Promise<Running> {
+  private static serve(database: RunningDatabase, port: number, sitePort: number, settings: Record<string, string>): Promise<Running> {
     return startServer({
       port,
-      env: { ...database.env, TYPIKON_SITE_PORT: String(sitePort), TYPIKON_DEMO_DIR: at('demo'), TYPIKON_WEB_DIR: at('packages/web/dist') },
+      env: {
+        ...database.env,
+        TYPIKON_SITE_PORT: String(sitePort),
+        TYPIKON_DEMO_DIR: at('demo'),
+        TYPIKON_WEB_DIR: at('packages/web/dist'),
+        ...settings,
+      },
     });
   }
 }
@@ -118,11 +126,18 @@ export async function launchBrowser(): Promise<Browser & { clean(): Promise<void
 /** The origins at which a browser may have stored something. */
 const origins = new WeakMap<Browser, readonly string[]>();
 
-/** Starts Typikon and a browser before the tests of a file and ends them after; what it returns is filled by then. */
-export function useTypikon(): { typikon: Installation; browser: Browser } {
+/** Tests in the browser wait for no thread to be made anew, and for no work in the background that they do not look at. */
+const IN_BROWSER = { TYPIKON_THREADS_WAIT_MS: '120000', TYPIKON_FIGURES_WAIT_MS: '3600000' };
+
+/**
+ * Starts Typikon and a browser before the tests of a file and ends them after; what it returns is filled by then.
+ *
+ * @param settings of the server, beside those of all tests in the browser
+ */
+export function useTypikon(settings: Record<string, string> = {}): { typikon: Installation; browser: Browser } {
   const used = {} as { typikon: Installation; browser: Browser & { clean(): Promise<void> } };
   before(async () => {
-    used.typikon = await Installation.start();
+    used.typikon = await Installation.start({ ...IN_BROWSER, ...settings });
     used.browser = await launchBrowser();
     origins.set(used.browser, [used.typikon.address, used.typikon.siteAddress]);
   });
@@ -220,6 +235,8 @@ export async function openPage(browser: Browser, { isApart = false, isKept = fal
   }
   if (!isKept) opened?.push(page);
   page.setDefaultTimeout(PATIENCE_MS);
+  // Nothing has to be waited for that only moves.
+  await page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
   clickWhatIsThere(page);
   waitForWhatIsUsed(page);
   const mishaps: string[] = [];

@@ -19,7 +19,7 @@ describe('axe finds nothing, light or dark', () => {
   test('list of profiles, and the form of a new one', async () => {
     const { page } = await open('/profiles', 'tbody tr');
     assert.deepEqual(await axeFindings(page), []);
-    await page.click('ty-title-line .go');
+    await page.click('ty-title-line [mat-flat-button]');
     await page.waitForSelector('#new-name');
     await new Promise((done) => setTimeout(done, 400));
     assert.deepEqual(await axeFindings(page), []);

@@ -422,10 +422,10 @@ describe('making a profile', () => {
     const bench = new Bench(page);
     await page.goto(`${used.typikon.address}/profiles`);
     await page.waitForSelector('tbody tr');
-    await bench.click('ty-title-line .go');
+    await bench.click('ty-title-line [mat-flat-button]');
     await page.waitForSelector('#new-name');
     await page.type('#new-name', 'House');
-    await bench.click('mat-dialog-actions .go');
+    await bench.click('mat-dialog-actions [type=submit]');
     await eventually(
       () => bench.text('ty-new-profile .failure'),
       (text) => text.includes('already a profile'),
@@ -433,7 +433,7 @@ describe('making a profile', () => {
     );
     await page.type('#new-name', ' of pictures');
     await page.type('#new-purpose', 'Picture pages');
-    await bench.click('mat-dialog-actions .go');
+    await bench.click('mat-dialog-actions [type=submit]');
     await page.waitForSelector('ty-workshop');
     await eventually(
       () => bench.text('h1'),

@@ -220,6 +220,7 @@ export { OFFER_NAMES, takenOf } from './site/offers';
 export { likelyPlaces, mayStandIn, misplaced, retyped } from './site/retype';
 export { pagesOfHelp } from './site/help-links';
 export { readSite } from './site/read';
+export { isLockedOut, withoutRole, withoutType } from './site/without';
 export { siteJsonSchema } from './site/json-schema';
 export { cleanHelp, HELP_PROFILE } from './site/help';
 export { Assignments, neverWinning, type Assigning, type Assignment, type Place as AssignedPlace, type Question } from './site/assign';
@@ -230,7 +231,9 @@ export {
   contentTypeSchema,
   FIELD_KINDS,
   fieldSchema,
+  personSchema,
   RIGHTS,
+  siteRoleSchema,
   SITE_FORMAT,
   siteSchema,
   TYPE_COLOURS,

@@ -17,6 +17,10 @@ const environmentSchema = z.object({
   TYPIKON_DEMO_DOCUMENTS: z.coerce.number().int().min(0).max(100_000).optional(),
   /** The folder with the built web application. */
   TYPIKON_WEB_DIR: z.string().optional(),
+  /** So long a thread waits for more work before it ends, in milliseconds: a short time keeps memory small, a long one answers sooner. */
+  TYPIKON_THREADS_WAIT_MS: z.coerce.number().int().min(100).max(3_600_000).default(3000),
+  /** So long nothing may change before figures of likeness are taken, in milliseconds. */
+  TYPIKON_FIGURES_WAIT_MS: z.coerce.number().int().min(0).max(3_600_000).default(400),
   TYPIKON_LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
 
@@ -30,6 +34,8 @@ export interface Config {
   demoDir: string | undefined;
   demoDocuments: number | undefined;
   webDir: string | undefined;
+  threadsWaitMs: number;
+  figuresWaitMs: number;
   logLevel: string;
 }
 
@@ -52,6 +58,8 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     demoDir: env.TYPIKON_DEMO_DIR,
     demoDocuments: env.TYPIKON_DEMO_DOCUMENTS,
     webDir: env.TYPIKON_WEB_DIR,
+    threadsWaitMs: env.TYPIKON_THREADS_WAIT_MS,
+    figuresWaitMs: env.TYPIKON_FIGURES_WAIT_MS,
     logLevel: env.TYPIKON_LOG_LEVEL,
   };
 }

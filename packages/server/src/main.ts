@@ -1,4 +1,5 @@
 import type { ServerType } from '@hono/node-server';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { createApp } from './app';
@@ -7,7 +8,7 @@ import { readConfig } from './config';
 import { connect } from './db/connection';
 import { migrate } from './db/migrate';
 import { listen } from './http-server';
-import { ALL_FIGURES, likenessJobs, PAUSE_MS } from './jobs/likeness';
+import { ALL_FIGURES, areFiguresBy, engineOf, likenessJobs } from './jobs/likeness';
 import { JobQueue } from './jobs/queue';
 import { JobRunner } from './jobs/runner';
 import { openLanes } from './lanes/open';
@@ -25,11 +26,13 @@ const MOST_YIELD_MS = 60_000;
 
 const sequelize = connect(config.database);
 const servers: ServerType[] = [];
-const lanes = openLanes({ database: config.database, applicationOrigins, siteOrigins, imagesDir });
+const lanes = openLanes({ database: config.database, applicationOrigins, siteOrigins, imagesDir }, config.threadsWaitMs);
+/** What figures are taken by: another version of it takes all of them anew. */
+const engine = engineOf(readFileSync(new URL('./worker.js', import.meta.url)));
 const queue = new JobQueue(sequelize);
 const runner = new JobRunner(
   queue,
-  likenessJobs(sequelize, queue, lanes.background, () => lanes.heavy.quiet(MOST_YIELD_MS)),
+  likenessJobs(sequelize, queue, lanes.background, { quiet: () => lanes.heavy.quiet(MOST_YIELD_MS), engine }),
   log,
 );
 
@@ -41,7 +44,7 @@ const rest = new Rest(() => {
 
 /** Figures are taken in the background; that they are asked for must never fail what was asked for before. */
 const looksChanged = (): void =>
-  void queue.ask(ALL_FIGURES, 'all', PAUSE_MS).then(
+  void queue.ask(ALL_FIGURES, 'all', config.figuresWaitMs).then(
     () => runner.nudge(),
     (error: unknown) => log.error({ err: error }, 'figures of likeness were not asked for'),
   );
@@ -57,7 +60,8 @@ async function start(): Promise<void> {
   servers.push(await listen(site.fetch, config.host, config.sitePort));
   servers.push(await listen(app.fetch, config.host, config.port));
   log.info({ address: `http://${config.host}:${config.port}/`, site: `http://${config.host}:${config.sitePort}/` }, 'ready');
-  looksChanged();
+  // What has changed while a server ran is asked for already, and waits in the database.
+  if (migrations.length > 0 || !(await areFiguresBy(engine))) looksChanged();
   runner.start();
 }
 

@@ -2,8 +2,8 @@ import { pino } from 'pino';
 import { Op, QueryTypes, type Sequelize } from 'sequelize';
 import { DocumentFieldModel } from '../src/db/document-models';
 import { migrate } from '../src/db/migrate';
-import { JobModel, LikenessCountModel, LikenessFigureModel } from '../src/db/models';
-import { ALL_FIGURES, likenessJobs, ONE_FIGURE } from '../src/jobs/likeness';
+import { JobModel, LikenessCountModel, LikenessFigureModel, SettingModel } from '../src/db/models';
+import { ALL_FIGURES, areFiguresBy, engineOf, likenessJobs, ONE_FIGURE } from '../src/jobs/likeness';
 import { countLikeness, likenessInputs, type CountTask } from '../src/jobs/likeness-count';
 import { JobQueue, MOST_ATTEMPTS, type ClaimedJob } from '../src/jobs/queue';
 import { JobRunner } from '../src/jobs/runner';
@@ -150,7 +150,7 @@ describe('the runner', () => {
 describe('figures of likeness', () => {
   /** Does all that is due, in this thread. */
   async function work(run: (name: string, task: CountTask) => Promise<unknown>): Promise<string[]> {
-    const handlers = likenessJobs(sequelize, queue, { run: run as never });
+    const handlers = likenessJobs(sequelize, queue, { run: run as never }, { engine: 'as-tested' });
     const done: string[] = [];
     for (let job = await queue.claim(); job !== null; job = await queue.claim()) {
       await handlers[job.kind]!(job.subject, () => Promise.resolve(true));
@@ -189,6 +189,16 @@ describe('figures of likeness', () => {
     await work(usual);
     expect(counted).toEqual([nameOf(text)]);
     expect(await LikenessFigureModel.count()).toBe(figures + 1);
+  });
+
+  test('what took them is noted once all were asked for: another engine takes them anew', async () => {
+    await SettingModel.destroy({ where: { name: 'likeness-engine' } });
+    const [one, other] = ['some code', 'other code'].map((code) => engineOf(Buffer.from(code)));
+    expect(one).not.toBe(other);
+    expect(await areFiguresBy('as-tested')).toBe(false);
+    await queue.ask(ALL_FIGURES, 'all');
+    await work(usual);
+    expect([await areFiguresBy('as-tested'), await areFiguresBy(other!)]).toEqual([true, false]);
   });
 
   test('a document that is too much is left out with the reason, and harms no other', async () => {

@@ -53,6 +53,16 @@ describe('the site', () => {
     expect(revision).toBe(1);
   });
 
+  test('is not stored where nobody could change it again', async () => {
+    const { site, revision } = await stored();
+    const roles = site.roles.map((role) => ({ ...role, rights: role.rights.filter((right) => right !== 'administer') }));
+    const response = await put({ ...site, roles }, revision);
+    expect(response.status).toBe(422);
+    const { problems } = await problem(response);
+    expect(problems).toMatchObject([{ pointer: '/people', message: expect.stringContaining('nobody could change this again') as string }]);
+    expect(await stored()).toEqual({ site, revision });
+  });
+
   test('is stored whole, in another order, and read back the same', async () => {
     const { site, revision } = await stored();
     const changed: Site = {

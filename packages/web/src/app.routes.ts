@@ -38,6 +38,11 @@ export const routes: Routes = [
     title: 'Who writes with what · Typikon',
   },
   {
+    path: 'writing/people',
+    loadComponent: () => import('./features/people/people-page').then((m) => m.PeoplePage),
+    title: 'Roles and people · Typikon',
+  },
+  {
     path: 'compare',
     loadComponent: () => import('./features/compare/compare-page').then((m) => m.ComparePage),
     title: 'Two profiles · Typikon',

@@ -1,5 +1,6 @@
+import { createHash } from 'node:crypto';
 import { QueryTypes, type Sequelize } from 'sequelize';
-import { LikenessCountModel, LikenessFigureModel } from '../db/models';
+import { LikenessCountModel, LikenessFigureModel, SettingModel } from '../db/models';
 import { LaneFailure, type Lane } from '../lanes/lane';
 import type { CountTask, Pair } from './likeness-count';
 import type { JobQueue } from './queue';
@@ -9,8 +10,8 @@ import type { JobHandler } from './runner';
 export const ALL_FIGURES = 'likeness';
 /** Takes the figure of one profile on one kind of page. */
 export const ONE_FIGURE = 'likeness-figure';
-/** So long nothing may change before figures are taken, in milliseconds. */
-export const PAUSE_MS = 400;
+/** The setting that says what took the figures. */
+const ENGINE = 'likeness-engine';
 /** After so many texts in a row that could not be compared, the longer ones are not tried. */
 const MOST_IN_VAIN = 3;
 
@@ -19,13 +20,14 @@ const MOST_IN_VAIN = 3;
  * depend, text by text, each in a worker thread with a deadline. One that cannot be compared is left out of
  * the figure, with the reason, and harms no other.
  *
- * @param quiet waits until nobody waits for work that needs the machine more
+ * @param options.quiet waits until nobody waits for work that needs the machine more
+ * @param options.engine what takes the figures, noted once all of them were asked for
  */
 export function likenessJobs(
   sequelize: Sequelize,
   queue: JobQueue,
   lane: Pick<Lane, 'run'>,
-  quiet: () => Promise<void> = async () => {},
+  { quiet = async () => {}, engine }: { quiet?: () => Promise<void>; engine?: string } = {},
 ): Record<string, JobHandler> {
   return {
     async [ALL_FIGURES]() {
@@ -36,6 +38,7 @@ export function likenessJobs(
         },
       );
       for (const { profileId, pageKindId } of pairs) await queue.ask(ONE_FIGURE, `${profileId} ${pageKindId}`);
+      if (engine !== undefined) await SettingModel.upsert({ name: ENGINE, value: engine, revision: 1 });
     },
 
     async [ONE_FIGURE](subject, goesOn) {
@@ -54,6 +57,14 @@ export function likenessJobs(
       await addUp(sequelize, pair, inputs);
     },
   };
+}
+
+/** A name for what takes figures, from its code. */
+export const engineOf = (code: Uint8Array): string => createHash('sha256').update(code).digest('hex').slice(0, 16);
+
+/** Whether all figures were asked for since this engine has been there. */
+export async function areFiguresBy(engine: string): Promise<boolean> {
+  return (await SettingModel.findByPk(ENGINE, { raw: true }))?.value === engine;
 }
 
 /** A text among all. */

@@ -1,4 +1,4 @@
-import { Assignments, readSite, type Assignment, type Json, type Problem, type Question, type Site } from '@typikon/core';
+import { Assignments, isLockedOut, readSite, type Assignment, type Json, type Problem, type Question, type Site } from '@typikon/core';
 import { fn, ForeignKeyConstraintError, Transaction, type Sequelize } from 'sequelize';
 import { DocumentModel } from '../db/document-models';
 import { PageKindModel, ProfileModel } from '../db/models';
@@ -13,6 +13,13 @@ export type SiteSave =
   | { is: 'mistaken'; problems: Problem[] }
   | { is: 'outdated'; current: StoredSite }
   | { is: 'in-use'; detail: string };
+
+/** What is said of a site that nobody could change any more. */
+const LOCKED_OUT: Problem = {
+  profile: 'site',
+  pointer: '/people',
+  message: 'must hold somebody with a role that has the right "administer"; nobody could change this again',
+};
 
 /** The site: what there is to write, by whom, and with what. */
 export class SiteService {
@@ -40,6 +47,7 @@ export class SiteService {
     const read = readSite(document);
     if (!read.ok) return { is: 'mistaken', problems: read.problems };
     const { site } = read;
+    if (isLockedOut(site)) return { is: 'mistaken', problems: [LOCKED_OUT] };
     try {
       return await inTransaction(
         this.sequelize,

@@ -18,36 +18,52 @@ interface Cell {
   selector: 'ty-assignment-grid',
   imports: [MatTableModule, RouterLink, TypeIcon],
   template: `
-    <table mat-table [dataSource]="rows()" aria-label="Who writes with what, field by field">
-      <ng-container matColumnDef="field" sticky>
-        <th mat-header-cell *matHeaderCellDef>Field</th>
-        <td mat-cell *matCellDef="let row" class="where">
-          @if (row.isFirst) {
-            <span class="type"><ty-type-icon [name]="row.icon" [colour]="row.colour" [sizePx]="15" /> {{ row.label }}</span>
-          }
-          <a [routerLink]="['/types', row.type, row.field]">{{ row.title }}</a>
-        </td>
-      </ng-container>
-      @for (role of site.roles(); track role.id) {
-        <ng-container [matColumnDef]="role.id">
-          <th mat-header-cell *matHeaderCellDef>{{ role.label }}</th>
-          <td mat-cell *matCellDef="let row">
-            @if (row.cells[role.id]; as cell) {
-              <button type="button" class="cell" (click)="point(cell)">
-                <span class="ty-unseen">{{ role.label }}, {{ row.title }}: </span>{{ cell.profile }}
-                <span class="by ty-num"
-                  >{{ cell.statement === null ? 'rest' : cell.statement + 1 }}{{ cell.others > 0 ? ', +' + cell.others : '' }}</span
-                >
-              </button>
-            } @else {
-              <span class="none" aria-label="may not write here">·</span>
+    @if (site.types().length === 0 || site.roles().length === 0) {
+      <p class="empty">
+        Here stands who writes each field with what, once there are
+        @if (site.types().length === 0) {
+          <a routerLink="/types">content types</a>
+        }
+        @if (site.types().length === 0 && site.roles().length === 0) {
+          and
+        }
+        @if (site.roles().length === 0) {
+          <a routerLink="/writing/people">roles</a>
+        }
+        .
+      </p>
+    } @else {
+      <table mat-table [dataSource]="rows()" aria-label="Who writes with what, field by field">
+        <ng-container matColumnDef="field" sticky>
+          <th mat-header-cell *matHeaderCellDef>Field</th>
+          <td mat-cell *matCellDef="let row" class="where">
+            @if (row.isFirst) {
+              <span class="type"><ty-type-icon [name]="row.icon" [colour]="row.colour" [sizePx]="15" /> {{ row.label }}</span>
             }
+            <a [routerLink]="['/types', row.type, row.field]">{{ row.title }}</a>
           </td>
         </ng-container>
-      }
-      <tr mat-header-row *matHeaderRowDef="columns(); sticky: true"></tr>
-      <tr mat-row *matRowDef="let row; columns: columns()" [class.first]="row.isFirst" [class.nobody]="row.isNobodys"></tr>
-    </table>
+        @for (role of site.roles(); track role.id) {
+          <ng-container [matColumnDef]="role.id">
+            <th mat-header-cell *matHeaderCellDef>{{ role.label }}</th>
+            <td mat-cell *matCellDef="let row">
+              @if (row.cells[role.id]; as cell) {
+                <button type="button" class="cell" (click)="point(cell)">
+                  <span class="ty-unseen">{{ role.label }}, {{ row.title }}: </span>{{ cell.profile }}
+                  <span class="by ty-num"
+                    >{{ cell.statement === null ? 'rest' : cell.statement + 1 }}{{ cell.others > 0 ? ', +' + cell.others : '' }}</span
+                  >
+                </button>
+              } @else {
+                <span class="none" aria-label="may not write here">·</span>
+              }
+            </td>
+          </ng-container>
+        }
+        <tr mat-header-row *matHeaderRowDef="columns(); sticky: true"></tr>
+        <tr mat-row *matRowDef="let row; columns: columns()" [class.first]="row.isFirst" [class.nobody]="row.isNobodys"></tr>
+      </table>
+    }
   `,
   styles: `
     :host {
@@ -115,6 +131,10 @@ interface Cell {
       color: var(--ty-rubric);
       font-size: 11px;
       vertical-align: 3px;
+    }
+    .empty {
+      padding: 16px 20px;
+      color: var(--ty-soft);
     }
     .none {
       padding-left: 4px;

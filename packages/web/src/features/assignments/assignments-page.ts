@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatSelectModule } from '@angular/material/select';
+import { RouterLink } from '@angular/router';
 import type { Statement } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
@@ -24,6 +25,7 @@ import { StatementForm } from './statement-form';
     MatButtonModule,
     MatFormFieldModule,
     MatSelectModule,
+    RouterLink,
     SiteState,
     StatementForm,
     TitleLine,

@@ -50,7 +50,8 @@ export class ComparePage {
     revision: revisionOf(this.fromRevision()),
   }));
   protected readonly other = computed((): Compared => ({
-    id: this.to() ?? this.profiles().find(({ id }) => id !== this.one().id)?.id ?? '',
+    // With one profile alone there are its own earlier states to look at.
+    id: this.to() ?? this.profiles().find(({ id }) => id !== this.one().id)?.id ?? this.one().id,
     revision: revisionOf(this.toRevision()),
   }));
   protected readonly sides = computed(() =>

@@ -1,15 +1,25 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NonNullableFormBuilder, ReactiveFormsModule } from '@angular/forms';
+import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatSelectModule } from '@angular/material/select';
 import { Router } from '@angular/router';
 import { idFrom, PROFILE_FORMAT, STARTING_POINTS, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { Api, type ApiFailure } from '../../state/api';
 import { LibraryActions, libraryFeature } from '../../state/library';
 
+/** The profile that others follow, where there is one; and the set of rules for most texts. */
+const HOUSE = 'house';
+const FIRST_SET = 'letter';
+
 /** Makes a profile: a name, what it is for, and which profile it begins from. */
 @Component({
   selector: 'ty-new-profile',
-  imports: [MatDialogModule],
+  imports: [MatButtonModule, MatDialogModule, MatFormFieldModule, MatInputModule, MatSelectModule, ReactiveFormsModule],
   templateUrl: './new-profile.html',
   styleUrl: './new-profile.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -20,25 +30,28 @@ export class NewProfile {
   private readonly router = inject(Router);
   private readonly dialog = inject<MatDialogRef<NewProfile>>(MatDialogRef);
   protected readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
-  protected readonly name = signal('');
-  protected readonly purpose = signal('');
   protected readonly points = STARTING_POINTS;
-  /** Where it begins: `parent:` and a profile, `set:` and a starting point, `sample` or `nothing`. */
-  protected readonly begin = signal('parent:house');
+  protected readonly form = inject(NonNullableFormBuilder).group({
+    name: '',
+    purpose: '',
+    /** `parent:` and a profile, `set:` and a starting point, `sample` or `nothing`. */
+    begin: this.profiles().some(({ id }) => id === HOUSE) ? `parent:${HOUSE}` : `set:${FIRST_SET}`,
+  });
+  private readonly value = toSignal(this.form.valueChanges, { initialValue: this.form.getRawValue() });
   protected readonly failure = signal('');
   protected readonly isBusy = signal(false);
-  protected readonly id = computed(() => idFrom(this.name()));
+  protected readonly id = computed(() => idFrom(this.value().name ?? ''));
   protected readonly hint = computed(() => {
-    const begin = this.begin();
+    const begin = this.value().begin ?? '';
     if (begin.startsWith('parent:')) return 'It follows every later change of that profile, except where you set something here.';
     if (begin === 'sample') return 'You paste or drop a sample next; what authors may keep of it is ticked there.';
     if (begin === 'nothing') return 'Authors can write text without any markup until you allow some.';
     return STARTING_POINTS.find(({ id }) => begin === `set:${id}`)?.gloss ?? '';
   });
 
-  protected create(event: Event): void {
-    event.preventDefault();
+  protected create(): void {
     const id = this.id();
+    const { name, purpose, begin } = this.form.getRawValue();
     if (id === '') {
       this.failure.set('Give the profile a name with letters in it, such as “Picture desk”.');
       return;
@@ -50,15 +63,15 @@ export class NewProfile {
     this.isBusy.set(true);
     const document: JsonObject = {
       format: PROFILE_FORMAT,
-      name: this.name().trim(),
-      ...(this.purpose().trim() === '' ? {} : { purpose: this.purpose().trim() }),
-      ...this.beginning(),
+      name: name.trim(),
+      ...(purpose.trim() === '' ? {} : { purpose: purpose.trim() }),
+      ...beginning(begin),
     };
     this.api.createProfile(id, document).subscribe({
       next: (profile) => {
         this.store.dispatch(LibraryActions.profileCreated({ profile }));
         this.dialog.close();
-        void this.router.navigate(['/profiles', id], { queryParams: this.begin() === 'sample' ? { learn: 'sample' } : {} });
+        void this.router.navigate(['/profiles', id], { queryParams: begin === 'sample' ? { learn: 'sample' } : {} });
       },
       error: (failure: ApiFailure) => {
         this.isBusy.set(false);
@@ -66,12 +79,11 @@ export class NewProfile {
       },
     });
   }
+}
 
-  /** What the document says at first besides its name. */
-  private beginning(): JsonObject {
-    const begin = this.begin();
-    if (begin.startsWith('parent:')) return { extends: begin.slice('parent:'.length) };
-    const { format: _format, ...document } = STARTING_POINTS.find(({ id }) => begin === `set:${id}`)?.document ?? {};
-    return document;
-  }
+/** What the document says at first besides its name. */
+function beginning(begin: string): JsonObject {
+  if (begin.startsWith('parent:')) return { extends: begin.slice('parent:'.length) };
+  const { format: _format, ...document } = STARTING_POINTS.find(({ id }) => begin === `set:${id}`)?.document ?? {};
+  return document;
 }

@@ -1,12 +1,18 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatTableModule } from '@angular/material/table';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { TitleLine } from '../../ui/title-line';
 import { DraftBackup } from '../../state/draft-backup';
 import { libraryFeature } from '../../state/library';
+import { SiteStore } from '../../state/site';
+import { FirstSteps } from './first-steps';
 import { NewProfile } from './new-profile';
 import { Api } from '../../state/api';
 import type { LikenessFigure } from '../../state/types';
@@ -16,7 +22,7 @@ import { figureLines } from './likeness-figures';
 /** The profiles: what each is for, which extends which, and how its draft stands. */
 @Component({
   selector: 'ty-profile-list',
-  imports: [DatePipe, RouterLink, TitleLine],
+  imports: [DatePipe, FirstSteps, MatButtonModule, MatFormFieldModule, MatInputModule, MatTableModule, RouterLink, TitleLine],
   templateUrl: './profile-list.html',
   styleUrl: './profile-list.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -30,7 +36,16 @@ export class ProfileList {
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly pageKinds = this.store.selectSignal(libraryFeature.selectPageKinds);
   private readonly figures = signal<readonly LikenessFigure[]>([]);
+  private readonly site = inject(SiteStore);
+  protected readonly columns = ['name', 'purpose', 'likeness', 'parent', 'draft', 'changed'];
   protected readonly total = computed(() => this.profiles().length);
+  /** Whether something is still missing before anybody can write; before the site is read, nothing is missing of it. */
+  protected readonly isBeginning = computed(
+    () =>
+      this.total() === 0 ||
+      (this.site.draft() !== null &&
+        (this.pageKinds().length === 0 || this.site.types().length === 0 || this.site.statements().length === 0)),
+  );
 
   protected readonly rows = computed(() => {
     const profiles = this.profiles();

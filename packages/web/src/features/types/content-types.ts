@@ -6,7 +6,7 @@ import { MatInputModule } from '@angular/material/input';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTableModule } from '@angular/material/table';
 import { Router, RouterLink } from '@angular/router';
-import type { ContentType } from '@typikon/core';
+import { withoutType, type ContentType } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { libraryFeature } from '../../state/library';
@@ -86,14 +86,7 @@ export class ContentTypes {
     const use = await this.useOf(id);
     const isWanted = typeof use !== 'string' && use.documents > 0 ? await this.giveAway(type, use) : await this.confirm(type, use);
     if (!isWanted) return;
-    this.site.change('', (site) => ({
-      ...site,
-      types: site.types.filter((type) => type.id !== id),
-      assignments: site.assignments.flatMap((statement) => {
-        const types = statement.types === '*' ? ('*' as const) : statement.types.filter((type) => type !== id);
-        return types.length === 0 ? [] : [{ ...statement, types }];
-      }),
-    }));
+    this.site.change('', (site) => withoutType(site, id));
   }
 
   /** @returns why it is not known where it is not */

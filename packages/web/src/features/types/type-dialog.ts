@@ -7,6 +7,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
+import { RouterLink } from '@angular/router';
 import { contentTypeSchema, idFrom, TYPE_COLOURS, type ContentType } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
@@ -35,6 +36,7 @@ const MOST_ICONS = 60;
     MatInputModule,
     MatSelectModule,
     ReactiveFormsModule,
+    RouterLink,
     TypeIcon,
   ],
   templateUrl: './type-dialog.html',
