@@ -15,7 +15,10 @@ const project = (name, testEnvironment = 'node') => ({
   testEnvironment,
   testMatch: ['<rootDir>/test/**/*.spec.ts'],
   setupFiles: ['core', 'editor', 'cli'].includes(name) ? ['<rootDir>/../core/test/fixed-seed.ts'] : [],
-  transform: { '^.+\\.[cm]?[jt]s$': swc },
+  transform: {
+    '/node_modules/parse5/dist/index\\.js$': '<rootDir>/../../scripts/lib/bundle-transform.cjs',
+    '^.+\\.[cm]?[jt]s$': swc,
+  },
   // Packages that are published as ES modules alone are transformed too.
   transformIgnorePatterns: [
     '/node_modules/(?!(?:parse5|entities|culori|css-tree|re2js|hono|@hono/[^/]+|openapi3-ts|@asteasolutions/[^/]+|umzug|lucide|fast-check|pure-rand|@noble/[^/]+)/)',

@@ -23,6 +23,8 @@ interface RunningDatabase extends Running {
   env: Record<string, string>;
 }
 
+type Content = 'demo' | 'empty';
+
 /** The whole of Typikon, with a database, ports and data of its own. */
 export class Installation {
   private constructor(
@@ -32,18 +34,30 @@ export class Installation {
     private database: RunningDatabase,
     private server: Running,
     private readonly settings: Record<string, string>,
+    private readonly content: Content,
   ) {}
 
-  /** @param settings of the server, see packages/server/src/config.ts */
-  static async start(settings: Record<string, string> = {}): Promise<Installation> {
+  /**
+   * @param settings of the server, see packages/server/src/config.ts
+   * @param content whether the demo is there, or nothing at all
+   */
+  static async start(settings: Record<string, string> = {}, content: Content = 'demo'): Promise<Installation> {
     const folder = mkdtempSync(join(tmpdir(), 'typikon-e2e-'));
     // A run of all tests fills one database and copies it.
     const filled = process.env['TYPIKON_TEST_DATABASE'];
-    if (filled !== undefined) cpSync(filled, folder, { recursive: true });
+    if (filled !== undefined && content === 'demo') cpSync(filled, folder, { recursive: true });
     const port = await freePort();
     const sitePort = await freePort();
     const database = (await startDatabase(folder)) as RunningDatabase;
-    return new Installation(folder, port, sitePort, database, await Installation.serve(database, port, sitePort, settings), settings);
+    return new Installation(
+      folder,
+      port,
+      sitePort,
+      database,
+      await Installation.serve(database, port, sitePort, settings, content),
+      settings,
+      content,
+    );
   }
 
   get address(): string {
@@ -71,7 +85,7 @@ export class Installation {
   async crashServer(): Promise<void> {
     process.kill(this.server.pid, 'SIGKILL');
     await this.server.stop();
-    this.server = await Installation.serve(this.database, this.port, this.sitePort, this.settings);
+    this.server = await Installation.serve(this.database, this.port, this.sitePort, this.settings, this.content);
   }
 
   /** Kills the database as a crash would, and starts both again on the same data. */
@@ -80,7 +94,7 @@ export class Installation {
     await this.database.stop();
     await this.server.stop();
     this.database = await startDatabase(this.folder);
-    this.server = await Installation.serve(this.database, this.port, this.sitePort, this.settings);
+    this.server = await Installation.serve(this.database, this.port, this.sitePort, this.settings, this.content);
   }
 
   async stopServer(): Promise<void> {
@@ -88,7 +102,7 @@ export class Installation {
   }
 
   async startServer(): Promise<void> {
-    this.server = await Installation.serve(this.database, this.port, this.sitePort, this.settings);
+    this.server = await Installation.serve(this.database, this.port, this.sitePort, this.settings, this.content);
   }
 
   async stop(): Promise<void> {
@@ -97,13 +111,19 @@ export class Installation {
     rmSync(this.folder, { recursive: true, force: true });
   }
 
-  private static serve(database: RunningDatabase, port: number, sitePort: number, settings: Record<string, string>): Promise<Running> {
+  private static serve(
+    database: RunningDatabase,
+    port: number,
+    sitePort: number,
+    settings: Record<string, string>,
+    content: Content,
+  ): Promise<Running> {
     return startServer({
       port,
       env: {
         ...database.env,
         TYPIKON_SITE_PORT: String(sitePort),
-        TYPIKON_DEMO_DIR: at('demo'),
+        ...(content === 'demo' ? { TYPIKON_DEMO_DIR: at('demo') } : {}),
         TYPIKON_WEB_DIR: at('packages/web/dist'),
         ...settings,
       },
@@ -134,10 +154,10 @@ const IN_BROWSER = { TYPIKON_THREADS_WAIT_MS: '120000', TYPIKON_FIGURES_WAIT_MS:
  *
  * @param settings of the server, beside those of all tests in the browser
  */
-export function useTypikon(settings: Record<string, string> = {}): { typikon: Installation; browser: Browser } {
+export function useTypikon(settings: Record<string, string> = {}, content: Content = 'demo'): { typikon: Installation; browser: Browser } {
   const used = {} as { typikon: Installation; browser: Browser & { clean(): Promise<void> } };
   before(async () => {
-    used.typikon = await Installation.start({ ...IN_BROWSER, ...settings });
+    used.typikon = await Installation.start({ ...IN_BROWSER, ...settings }, content);
     used.browser = await launchBrowser();
     origins.set(used.browser, [used.typikon.address, used.typikon.siteAddress]);
   });

@@ -21,7 +21,9 @@ function newestIn(folder) {
 /** Bundles the sources where they are newer than what is there. */
 async function bundled() {
   const sources = [join(here, 'src'), join(here, '..', 'core', 'src')];
-  if (existsSync(bundle) && Math.max(...sources.map(newestIn)) <= statSync(bundle).mtimeMs) return;
+  // How it is bundled is said here.
+  const newest = Math.max(statSync(import.meta.filename).mtimeMs, ...sources.map(newestIn));
+  if (existsSync(bundle) && newest <= statSync(bundle).mtimeMs) return;
   const { build } = await import('esbuild');
   const fresh = join(dist, `fresh-${process.pid}`);
   mkdirSync(dist, { recursive: true });

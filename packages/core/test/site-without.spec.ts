@@ -4,8 +4,7 @@ import './fixed-seed';
 
 const ROLES = ['a', 'b', 'c'];
 const TYPES = ['story', 'notice'];
-const some = (names: readonly string[]) =>
-  fc.oneof(fc.constant('*' as const), fc.uniqueArray(fc.constantFrom(...names), { minLength: 1 }));
+const some = (names: readonly string[]) => fc.oneof(fc.constant('*' as const), fc.uniqueArray(fc.constantFrom(...names), { minLength: 1 }));
 const sites = fc
   .record({
     roles: fc.tuple(...ROLES.map(() => fc.uniqueArray(fc.constantFrom(...RIGHTS)))),

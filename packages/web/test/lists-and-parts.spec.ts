@@ -13,7 +13,15 @@ import { demoLibrary, Screen } from './support';
 describe('the list of profiles', () => {
   test('shows each below the one it extends, with its purpose and its draft', async () => {
     const screen = await Screen.of(ProfileList);
-    expect(screen.texts('td.mat-column-name')).toEqual(['House', 'Diary', 'Notices desk', 'Ferry note', 'Story desk', 'Tender desk', 'Reply']);
+    expect(screen.texts('td.mat-column-name')).toEqual([
+      'House',
+      'Diary',
+      'Notices desk',
+      'Ferry note',
+      'Story desk',
+      'Tender desk',
+      'Reply',
+    ]);
     expect(screen.texts('tbody tr:nth-child(4) td').slice(3, 5)).toEqual(['Notices desk', 'As first set up']);
   });
   test('tells how alike the editor and the pages are, now and before', async () => {

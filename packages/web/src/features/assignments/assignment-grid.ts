@@ -22,15 +22,11 @@ interface Cell {
       <p class="empty">
         Here stands who writes each field with what, once there are
         @if (site.types().length === 0) {
-          <a routerLink="/types">content types</a>
-        }
-        @if (site.types().length === 0 && site.roles().length === 0) {
-          and
+          <a routerLink="/types">content types</a>{{ site.roles().length === 0 ? ' and' : '.' }}
         }
         @if (site.roles().length === 0) {
-          <a routerLink="/writing/people">roles</a>
+          <a routerLink="/writing/people">roles</a>.
         }
-        .
       </p>
     } @else {
       <table mat-table [dataSource]="rows()" aria-label="Who writes with what, field by field">

@@ -46,6 +46,8 @@ import { SiteStore } from '../../state/site';
       font: 600 17px/24px var(--ty-serif);
     }
     ol {
+      margin: 0;
+      padding: 0;
       border-top: 1px solid var(--ty-line);
       list-style: none;
     }
