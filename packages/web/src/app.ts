@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { LibraryActions, libraryFeature } from './state/library';
@@ -7,7 +8,7 @@ import { NameBadge } from './ui/name-badge';
 /** The frame: a slim index on the left, like the thumb index of a book, and the sheet. */
 @Component({
   selector: 'ty-root',
-  imports: [NameBadge, RouterLink, RouterLinkActive, RouterOutlet],
+  imports: [MatButtonModule, NameBadge, RouterLink, RouterLinkActive, RouterOutlet],
   templateUrl: './app.html',
   styleUrl: './app.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 
 export interface Question {
@@ -11,13 +12,17 @@ export interface Question {
 /** Asks one question. Closes with the value of the answer; undefined where the person pressed Escape. */
 @Component({
   selector: 'ty-confirm',
-  imports: [MatDialogModule],
+  imports: [MatButtonModule, MatDialogModule],
   template: `
     <h2 mat-dialog-title>{{ question.title }}</h2>
     <mat-dialog-content>{{ question.text }}</mat-dialog-content>
     <mat-dialog-actions>
       @for (answer of question.answers; track answer.value) {
-        <button type="button" class="ty-button" [class.go]="answer.isMain" [mat-dialog-close]="answer.value">{{ answer.label }}</button>
+        @if (answer.isMain) {
+          <button mat-flat-button type="button" class="go" [mat-dialog-close]="answer.value">{{ answer.label }}</button>
+        } @else {
+          <button mat-stroked-button type="button" [mat-dialog-close]="answer.value">{{ answer.label }}</button>
+        }
       }
     </mat-dialog-actions>
   `,

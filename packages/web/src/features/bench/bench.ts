@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { PASTE_SOURCES, type PasteSource } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature, type BenchTab, type Showing } from '../../state/bench';
@@ -20,7 +21,7 @@ import { PageView } from './page-view';
 /** The bench: one piece of markup run through the draft, live. What the author sees, the markup, the page, and the ledger below. */
 @Component({
   selector: 'ty-bench',
-  imports: [AuthorView, ExpectationsView, LedgerView, LeftView, MarkupView, MeasureLine, PageView, Split, Tabs],
+  imports: [MatButtonModule, AuthorView, ExpectationsView, LedgerView, LeftView, MarkupView, MeasureLine, PageView, Split, Tabs],
   templateUrl: './bench.html',
   styleUrl: './bench.scss',
   host: { role: 'region', 'aria-label': 'Bench' },

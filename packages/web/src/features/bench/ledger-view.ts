@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { DatePipe } from '@angular/common';
 import { MatDialog } from '@angular/material/dialog';
 import { patchToKeep, type EntryGroup, type Keeping } from '@typikon/core';
@@ -20,7 +21,7 @@ const PLACES_AT_FIRST = 20;
 /** The ledger in words, by rule, what a reader misses first. Choosing a place marks it in the markup; the citation opens the rule. */
 @Component({
   selector: 'ty-ledger-view',
-  imports: [DatePipe, SeverityMark],
+  imports: [MatButtonModule, DatePipe, SeverityMark],
   templateUrl: './ledger-view.html',
   styleUrl: './ledger-view.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { canDropFromNowOn, dropFromNowOn, PASSES, takeInventory, type FromNowOn, type Thing } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
@@ -14,6 +15,7 @@ type Which = 'left' | 'gone';
 /** An inventory of the result, beside plain words in paragraphs; each line can be taken away, or what went be kept, from now on. */
 @Component({
   selector: 'ty-left-view',
+  imports: [MatButtonModule],
   templateUrl: './left-view.html',
   styleUrl: './left-view.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { mergePatch, wayThrough, type JsonObject, type LedgerEntry } from '@typikon/core';
 import { Store } from '@ngrx/store';
@@ -20,7 +21,7 @@ export interface Taken {
 /** Lets through what the house limits took: for everybody, or for one role; shows both changes before it makes them. */
 @Component({
   selector: 'ty-let-through-dialog',
-  imports: [ChangesTable, MatDialogModule],
+  imports: [MatButtonModule, ChangesTable, MatDialogModule],
   templateUrl: './let-through-dialog.html',
   styleUrl: './let-through-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

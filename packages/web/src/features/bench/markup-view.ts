@@ -10,6 +10,7 @@ import {
   viewChild,
   type OnDestroy,
 } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
@@ -22,6 +23,7 @@ import { newParts, removedParts, type Mark } from './differences';
 /** The markup that came in beside the markup that is stored, with what was taken, what was changed and what is new marked. */
 @Component({
   selector: 'ty-markup-view',
+  imports: [MatButtonModule],
   template: `
     @if (view(); as view) {
       <div class="which">
@@ -30,9 +32,11 @@ import { newParts, removedParts, type Mark } from './differences';
           >{{ view.before === view.after ? ' changes nothing here' : '' }}</span
         >
         <span class="ways" role="group" aria-label="How it is shown">
-          <button type="button" class="ty-quiet" [attr.aria-pressed]="look() === 'source'" (click)="look.set('source')">Source</button>
-          <button type="button" class="ty-quiet" [attr.aria-pressed]="look() === 'page'" (click)="look.set('page')">Look</button>
-          <button type="button" class="ty-quiet" (click)="leave()">Whole way</button>
+          <button mat-button type="button" class="ty-quiet" [attr.aria-pressed]="look() === 'source'" (click)="look.set('source')">
+            Source
+          </button>
+          <button mat-button type="button" class="ty-quiet" [attr.aria-pressed]="look() === 'page'" (click)="look.set('page')">Look</button>
+          <button mat-button type="button" class="ty-quiet" (click)="leave()">Whole way</button>
         </span>
       </div>
     }

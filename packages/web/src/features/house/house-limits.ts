@@ -9,6 +9,7 @@ import {
   viewChild,
   type OnDestroy,
 } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { isSameJson, readHouseLimits, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { Api, type ApiFailure } from '../../state/api';
@@ -20,7 +21,7 @@ import { JsonEditor, type JsonProblem } from '../workshop/json-editor';
 /** The house limits: what no profile exceeds, which roles are excepted from what, and the whole as text. */
 @Component({
   selector: 'ty-house-limits',
-  imports: [ChangesTable, TitleLine],
+  imports: [MatButtonModule, ChangesTable, TitleLine],
   templateUrl: './house-limits.html',
   styleUrl: './house-limits.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -10,6 +10,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import {
   applyRepair,
@@ -49,7 +50,7 @@ const PAUSE_MS = 150;
 /** Why content looks different in the editor and on the page: both side by side, the causes, and repairs that are tried first. */
 @Component({
   selector: 'ty-likeness-page',
-  imports: [ContestTables, PageFrame, RouterLink, Split, Tabs, TitleLine],
+  imports: [MatButtonModule, ContestTables, PageFrame, RouterLink, Split, Tabs, TitleLine],
   providers: [LikenessRunner],
   templateUrl: './likeness-page.html',
   styleUrl: './likeness-page.scss',

@@ -11,6 +11,7 @@ import {
   viewChild,
   type OnDestroy,
 } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule } from '@angular/material/dialog';
 import { groupEntries, type EntryGroup } from '@typikon/core';
 import { Store } from '@ngrx/store';
@@ -29,7 +30,7 @@ import { OtherSide } from './other-side';
 /** What is on the bench under the draft and beside it under something else: both results, and what only one of the ledgers has. */
 @Component({
   selector: 'ty-compare-dialog',
-  imports: [MatDialogModule, NgTemplateOutlet, SeverityMark],
+  imports: [MatButtonModule, MatDialogModule, NgTemplateOutlet, SeverityMark],
   providers: [OtherSide, ProofRunner],
   templateUrl: './compare-dialog.html',
   styleUrl: './compare-dialog.scss',

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked, type OnDestroy } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { passOrder, PASSES, type ResolvedProfile } from '@typikon/core';
@@ -18,7 +19,7 @@ type Side = 'draft' | 'other';
 /** All specimens through the draft, beside what was saved last or another profile: what is kept, changed and lost, and what is as expected. */
 @Component({
   selector: 'ty-matrix-dialog',
-  imports: [MatDialogModule, MatProgressBarModule],
+  imports: [MatButtonModule, MatDialogModule, MatProgressBarModule],
   providers: [OtherSide],
   templateUrl: './matrix-dialog.html',
   styleUrl: './matrix-dialog.scss',

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import {
   PASSES,
   PASTE_SOURCES,
@@ -19,7 +20,7 @@ import { Replacements } from './replacements';
 /** The settings of one pass, in place: every change is one step that can be undone. */
 @Component({
   selector: 'ty-pass-settings',
-  imports: [Replacements],
+  imports: [MatButtonModule, Replacements],
   templateUrl: './pass-settings.html',
   styleUrl: './pass-settings.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

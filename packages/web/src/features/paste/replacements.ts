@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import {
   compileSearch,
   parseFragment,
@@ -16,6 +17,7 @@ const NEW: Replacement = { find: '', as: 'text', in: 'text', replace: '', matchC
 /** Replacements of words, attribute values and elements, with their hits on the bench and a box to try them in. */
 @Component({
   selector: 'ty-replacements',
+  imports: [MatButtonModule],
   templateUrl: './replacements.html',
   styleUrl: './replacements.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { Router, RouterLink } from '@angular/router';
 import { idFrom, detectSource, SPECIMEN_FORMAT, type ClipboardPayload, type Expectation, type SpecimenDocument } from '@typikon/core';
@@ -31,7 +32,7 @@ interface Edited {
 /** Specimens: what profiles are tried on. A catcher takes whole pastes, files and typed text; each can say what must come out of it. */
 @Component({
   selector: 'ty-specimens-page',
-  imports: [ExpectationsEditor, RouterLink, TitleLine],
+  imports: [MatButtonModule, ExpectationsEditor, RouterLink, TitleLine],
   templateUrl: './specimens-page.html',
   styleUrl: './specimens-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,5 +1,6 @@
 import { idFrom } from '@typikon/core';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { Router, RouterLink } from '@angular/router';
 import { Confirm, type Question } from '../../ui/confirm';
@@ -11,7 +12,7 @@ import { StylesheetEditor } from './stylesheet-editor';
 /** The stylesheets of the site and its kinds of page. */
 @Component({
   selector: 'ty-style-files-page',
-  imports: [PageKindEditor, RouterLink, StylesheetEditor, TitleLine],
+  imports: [MatButtonModule, PageKindEditor, RouterLink, StylesheetEditor, TitleLine],
   templateUrl: './style-files-page.html',
   styleUrl: './style-files-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,5 +1,6 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { idFrom, classesIn, cssMistakes } from '@typikon/core';
 import { firstValueFrom } from 'rxjs';
@@ -12,7 +13,7 @@ import { StyleDrafts } from './style-drafts';
 /** One stylesheet of the site: its text with mistakes at their line, where it is loaded, and its versions. */
 @Component({
   selector: 'ty-stylesheet-editor',
-  imports: [CssField, DatePipe, RouterLink],
+  imports: [MatButtonModule, CssField, DatePipe, RouterLink],
   templateUrl: './stylesheet-editor.html',
   styleUrl: './editors.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { actSentence, resolveProfile, stylesInCss, type FoundStyle, type StyleDefinition, readStyle } from '@typikon/core';
 import { Store } from '@ngrx/store';
@@ -14,7 +15,7 @@ export interface Taken {
 /** Chooses styles from a stylesheet of the site, a CSS file, or another profile. */
 @Component({
   selector: 'ty-styles-from-css',
-  imports: [MatDialogModule],
+  imports: [MatButtonModule, MatDialogModule],
   template: `
     <h2 mat-dialog-title>Choose styles</h2>
     <mat-dialog-content>
@@ -40,7 +41,7 @@ export interface Taken {
           </select>
         </label>
         <input #files type="file" accept=".css,text/css" hidden (change)="read(files.files); files.value = ''" />
-        <button type="button" class="ty-button" (click)="files.click()">A CSS file…</button>
+        <button mat-stroked-button type="button" (click)="files.click()">A CSS file…</button>
       </div>
       <p class="ty-soft">{{ told() }}</p>
       <ul>
@@ -63,8 +64,8 @@ export interface Taken {
       </ul>
     </mat-dialog-content>
     <mat-dialog-actions>
-      <button type="button" class="ty-button" mat-dialog-close>Cancel</button>
-      <button type="button" class="ty-button go" [disabled]="chosen().size === 0" (click)="take()">
+      <button mat-stroked-button type="button" mat-dialog-close>Cancel</button>
+      <button mat-flat-button type="button" class="go" [disabled]="chosen().size === 0" (click)="take()">
         {{ chosen().size === 0 ? 'Take them' : chosen().size === 1 ? 'Take one style' : 'Take ' + chosen().size + ' styles' }}
       </button>
     </mat-dialog-actions>

@@ -1,15 +1,20 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { Api, type ApiFailure } from '../../state/api';
 
 /** The site's own dictionary: words that are right here though no dictionary has them. It holds for every profile. */
 @Component({
   selector: 'ty-site-words',
+  imports: [MatButtonModule],
   template: `
     <section aria-labelledby="site-words">
       <h3 id="site-words">Words of this site <span class="ty-soft">for every profile; authors add to them from the editor</span></h3>
       <ul>
         @for (word of words(); track word) {
-          <li>{{ word }}<button type="button" class="ty-quiet" [attr.aria-label]="'Take out ' + word" (click)="remove(word)">×</button></li>
+          <li>
+            {{ word
+            }}<button mat-button type="button" class="ty-quiet" [attr.aria-label]="'Take out ' + word" (click)="remove(word)">×</button>
+          </li>
         } @empty {
           <li class="ty-soft">none yet</li>
         }
@@ -17,7 +22,7 @@ import { Api, type ApiFailure } from '../../state/api';
       <form (submit)="$event.preventDefault(); add(field)">
         <label class="ty-unseen" for="site-word">A word to add</label>
         <input class="ty-field" id="site-word" autocomplete="off" placeholder="A word" #field />
-        <button type="submit" class="ty-button">Add</button>
+        <button mat-stroked-button type="submit">Add</button>
         <span class="failure" role="alert">{{ failure() }}</span>
       </form>
     </section>

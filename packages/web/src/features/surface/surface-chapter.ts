@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { surfaceSchema, valueAt, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
@@ -104,7 +105,7 @@ const GROUPS: readonly { name: string; gloss: string; lines: readonly Line[] }[]
 /** §5 Surface: the area in which the author types: its look, its size, its keys, its dictionary. */
 @Component({
   selector: 'ty-surface-chapter',
-  imports: [CssField, SiteWords],
+  imports: [MatButtonModule, CssField, SiteWords],
   templateUrl: './surface-chapter.html',
   styleUrl: './surface-chapter.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { buttonOf, missingMarkup, needInWords, PURPOSES, toolbarOptionsSchema, valueAt, type Json, type JsonObject } from '@typikon/core';
 import { EDITOR_BUTTONS, keyLabel } from '@typikon/editor';
 import { Store } from '@ngrx/store';
@@ -13,7 +14,7 @@ import { ToolbarDesign } from './toolbar-design';
 /** All about one button: what it does, what it needs of the rules, where it stands, and what can be chosen of it. */
 @Component({
   selector: 'ty-button-details',
-  imports: [Icon],
+  imports: [MatButtonModule, Icon],
   templateUrl: './button-details.html',
   styleUrl: './button-details.scss',
   host: { role: 'region', '[attr.aria-label]': "'About ' + button().label" },

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, output, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatSelectModule } from '@angular/material/select';
 import type { ContentType, Field } from '@typikon/core';
@@ -32,7 +33,7 @@ const MOST_FILLINGS = 50;
 /** A content type as its author sees it: the real editors with the real help, for any role, at any width, empty or filled. */
 @Component({
   selector: 'ty-author-sight',
-  imports: [FieldEntry, MatFormFieldModule, MatSelectModule],
+  imports: [MatButtonModule, FieldEntry, MatFormFieldModule, MatSelectModule],
   templateUrl: './author-sight.html',
   styleUrl: './author-sight.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import {
   isAttributeForbidden,
   originOf,
@@ -18,7 +19,7 @@ import { TestForm } from './test-form';
 /** The attributes of one element, or of every element: what each value must be, how often it occurs, who set it. */
 @Component({
   selector: 'ty-attribute-rules',
-  imports: [TestForm],
+  imports: [MatButtonModule, TestForm],
   templateUrl: './attribute-rules.html',
   styleUrl: './attribute-rules.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,5 +1,6 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
@@ -9,7 +10,7 @@ import type { StoredProfile } from '../../state/types';
 /** Somebody else saved the same profile: shows where the two versions differ and lets the person choose. Nothing is lost either way. */
 @Component({
   selector: 'ty-conflict-notice',
-  imports: [ChangesTable, DatePipe],
+  imports: [MatButtonModule, ChangesTable, DatePipe],
   template: `
     <div class="ty-notice bad" role="alert">
       <p>
@@ -17,11 +18,11 @@ import type { StoredProfile } from '../../state/types';
         Nothing of yours was saved, and nothing of theirs was changed. The two differ in
         {{ differences().length === 1 ? 'one place' : differences().length + ' places' }}.
       </p>
-      <button type="button" class="ty-button" (click)="isOpen.set(!isOpen())" [attr.aria-expanded]="isOpen()">
+      <button mat-stroked-button type="button" (click)="isOpen.set(!isOpen())" [attr.aria-expanded]="isOpen()">
         {{ isOpen() ? 'Hide' : 'Compare' }}
       </button>
-      <button type="button" class="ty-button" (click)="takeTheirs()">Take theirs</button>
-      <button type="button" class="ty-button" (click)="keepOwn()">Save mine over theirs</button>
+      <button mat-stroked-button type="button" (click)="takeTheirs()">Take theirs</button>
+      <button mat-stroked-button type="button" (click)="keepOwn()">Save mine over theirs</button>
     </div>
     @if (isOpen()) {
       <ty-changes-table

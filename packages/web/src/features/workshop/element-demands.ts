@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { elementRuleSchema, URL_ATTRIBUTES, type ElementRule, type Json, type JsonObject } from '@typikon/core';
 import { ProfileEdit } from './edit';
 
@@ -17,6 +18,7 @@ const WHEN = [
 /** What an element must have, what is put on it, where it may stand, and what becomes of an empty one. */
 @Component({
   selector: 'ty-element-demands',
+  imports: [MatButtonModule],
   templateUrl: './element-demands.html',
   styleUrl: './element-demands.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import type { ElementRule, Json } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench';
@@ -18,7 +19,7 @@ const OUTCOMES = [
 /** What becomes of one element, the test that each of its attributes must pass, and what it must have. */
 @Component({
   selector: 'ty-element-details',
-  imports: [AttributeRules, ElementDemands],
+  imports: [MatButtonModule, AttributeRules, ElementDemands],
   templateUrl: './element-details.html',
   styleUrl: './element-details.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

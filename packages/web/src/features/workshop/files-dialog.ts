@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { isObject, resolveProfile, toSanitizerConfig, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
@@ -10,7 +11,7 @@ import { ProfileEdit } from './edit';
 /** Profile files: one out, one in with what it would change before it does, and the rules for browsers' own sanitizers. */
 @Component({
   selector: 'ty-files-dialog',
-  imports: [ChangesTable, MatDialogModule],
+  imports: [MatButtonModule, ChangesTable, MatDialogModule],
   templateUrl: './files-dialog.html',
   styleUrl: './files-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

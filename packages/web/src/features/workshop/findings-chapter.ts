@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { CHECKS, fromPointer, type Finding } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';
@@ -14,6 +15,7 @@ const WORDS: Readonly<Record<Finding['severity'], { label: string; gloss: string
 /** Everything that the checks find in the draft: what it means, which rule it is about, and a fix where one is safe. */
 @Component({
   selector: 'ty-findings-chapter',
+  imports: [MatButtonModule],
   template: `
     <p class="bar ty-soft">
       {{ total() === 0 ? '' : total() === 1 ? 'One finding.' : total() + ' findings.' }} {{ checks }} checks run on every change of the
@@ -34,7 +36,7 @@ const WORDS: Readonly<Record<Finding['severity'], { label: string; gloss: string
                   <button type="button" class="ty-cite" (click)="open(finding)">{{ finding.citation }}</button>
                 </p>
                 @if (finding.fix; as fix) {
-                  <button type="button" class="ty-button" (click)="mend(finding)">{{ fix.label }}</button>
+                  <button mat-stroked-button type="button" (click)="mend(finding)">{{ fix.label }}</button>
                 }
               </li>
             }

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { mergePatch, type JsonObject, type Lesson, type Lessons, type Unlearnable } from '@typikon/core';
@@ -19,7 +20,7 @@ const RISK_WORDS = { none: '', look: 'look', trust: 'trust' } as const;
 /** Learns rules from a sample: lists what the draft would take from it, and builds the smallest rules for what is ticked. */
 @Component({
   selector: 'ty-learn-dialog',
-  imports: [ChangesTable, MatDialogModule],
+  imports: [MatButtonModule, ChangesTable, MatDialogModule],
   // A worker of its own: listing takes longer than a proof, and must not be stopped for one.
   providers: [ProofRunner],
   templateUrl: './learn-dialog.html',

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { inheritedValue, isObject, type Json, type JsonObject } from '@typikon/core';
@@ -17,7 +18,7 @@ import { RestOfMarkup } from './rest-of-markup';
 /** §2 Markup: what may be stored, element by element, with what each rule does to the markup on the bench. */
 @Component({
   selector: 'ty-markup-chapter',
-  imports: [ElementDetails, MarkupText, MatCheckboxModule, RestOfMarkup],
+  imports: [MatButtonModule, ElementDetails, MarkupText, MatCheckboxModule, RestOfMarkup],
   templateUrl: './markup-chapter.html',
   styleUrl: './markup-chapter.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

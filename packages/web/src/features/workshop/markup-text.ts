@@ -10,6 +10,7 @@ import {
   viewChild,
   type OnDestroy,
 } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { isObject, isSameJson, resolveProfile, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';
@@ -19,14 +20,15 @@ import { JsonEditor, type JsonProblem } from './json-editor';
 /** The markup section of the profile's own document as text, checked at the line while it is typed and taken over by a button. */
 @Component({
   selector: 'ty-markup-text',
+  imports: [MatButtonModule],
   template: `
     <h2 class="ty-unseen">Markup rules as text</h2>
     <div class="bar">
       <p class="ty-soft">What this profile itself says; what it inherits is not repeated. A key set to null takes out what is inherited.</p>
       <span class="ty-soft" role="status">{{ state() }}</span>
-      <button type="button" class="ty-button" [disabled]="!isChanged()" (click)="putBack()">Put back</button>
-      <button type="button" class="ty-button go" [disabled]="!canApply()" (click)="apply()">Take over</button>
-      <button type="button" class="ty-button" (click)="closed.emit()">As a table</button>
+      <button mat-stroked-button type="button" [disabled]="!isChanged()" (click)="putBack()">Put back</button>
+      <button mat-flat-button type="button" class="go" [disabled]="!canApply()" (click)="apply()">Take over</button>
+      <button mat-stroked-button type="button" (click)="closed.emit()">As a table</button>
     </div>
     <div class="editor" #host></div>
   `,
@@ -48,7 +50,7 @@ import { JsonEditor, type JsonProblem } from './json-editor';
     .bar p {
       flex: 1;
     }
-    .ty-button {
+    [mat-stroked-button] {
       height: 30px;
       padding: 0 10px;
       font-size: 12.5px;

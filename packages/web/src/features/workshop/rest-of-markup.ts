@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { markupSchema, originOf, toPointer, valueAt, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench';
@@ -11,7 +12,7 @@ import { SETTING_GROUPS, type Setting } from './settings';
 /** The rules that are not about one element: attributes of every element, addresses, links, headings, spaces, limits, output. */
 @Component({
   selector: 'ty-rest-of-markup',
-  imports: [AttributeRules],
+  imports: [MatButtonModule, AttributeRules],
   templateUrl: './rest-of-markup.html',
   styleUrl: './rest-of-markup.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

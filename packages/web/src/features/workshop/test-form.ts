@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, forwardRef, input, output, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { styleTestSchema, type AttributeTest, type JsonObject, type StyleTest } from '@typikon/core';
 import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type TestField } from './test-fields';
 
 /** The test of one attribute or of one style property, as form controls. */
 @Component({
   selector: 'ty-test-form',
-  imports: [forwardRef(() => TestForm)],
+  imports: [MatButtonModule, forwardRef(() => TestForm)],
   template: `
     <div class="test">
       <select #field3 class="ty-field" [attr.aria-label]="'Test for ' + name()" (change)="setTest(field3.value)">
@@ -40,7 +41,13 @@ import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type Test
           <li>
             <code>{{ property.name }}</code>
             <ty-test-form kind="style" [name]="property.name" [test]="property.test" (changed)="setProperty(property.name, $event)" />
-            <button type="button" class="ty-quiet" [attr.aria-label]="'Remove ' + property.name" (click)="setProperty(property.name, null)">
+            <button
+              mat-button
+              type="button"
+              class="ty-quiet"
+              [attr.aria-label]="'Remove ' + property.name"
+              (click)="setProperty(property.name, null)"
+            >
               Remove
             </button>
           </li>
@@ -53,7 +60,7 @@ import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type Test
             [attr.aria-label]="'Allow a style property in ' + name()"
             (keydown.enter)="addProperty(added.value); added.value = ''"
           />
-          <button type="button" class="ty-quiet" (click)="addProperty(added.value); added.value = ''">Allow the property</button>
+          <button mat-button type="button" class="ty-quiet" (click)="addProperty(added.value); added.value = ''">Allow the property</button>
         </li>
       </ul>
     }

@@ -1,5 +1,6 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { Redo2, Undo2 } from 'lucide';
@@ -29,6 +30,7 @@ import { ToolbarChapter } from '../toolbar/toolbar-chapter';
 @Component({
   selector: 'ty-workshop',
   imports: [
+    MatButtonModule,
     Bench,
     ConflictNotice,
     DatePipe,

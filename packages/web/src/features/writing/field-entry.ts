@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, CUSTOM_ELEMENTS_SCHEMA, input, output, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
@@ -9,7 +10,7 @@ import { Configured } from './configured';
 /** One field as its author has it: title, help, the control to write with, what can be done there, and what is wrong. */
 @Component({
   selector: 'ty-field-entry',
-  imports: [Configured, MatFormFieldModule, MatInputModule, MatSelectModule],
+  imports: [MatButtonModule, Configured, MatFormFieldModule, MatInputModule, MatSelectModule],
   schemas: [CUSTOM_ELEMENTS_SCHEMA],
   templateUrl: './field-entry.html',
   styleUrl: './field-entry.scss',
