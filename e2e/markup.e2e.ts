@@ -129,7 +129,7 @@ describe('a profile built from a sample', () => {
     await page.waitForSelector('ty-learn-dialog .lessons li');
     for (const label of ['<p>', '<strong>', 'href on <a>'])
       await page.$$eval(
-        '.lessons label',
+        '.lessons mat-checkbox',
         (nodes, wanted) => {
           const row = nodes.find((node) => node.innerText.trim().startsWith(wanted));
           if (row === undefined) throw new Error(`${wanted} is not offered`);

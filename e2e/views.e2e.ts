@@ -95,22 +95,22 @@ describe('axe finds nothing, light or dark', () => {
 
   test('workshop: the rules as text', async () => {
     const { page, bench } = await open('/profiles/story-desk', '.entry');
-    await bench.click('ty-markup-chapter .bar .ty-button:nth-of-type(3)');
+    await bench.click('ty-markup-chapter .bar [mat-stroked-button]:nth-of-type(3)');
     await page.waitForSelector('ty-markup-text .cm-content');
     assert.deepEqual(await axeFindings(page), []);
   });
 
   test('dialogs: learning, files, a way through the house limits', async () => {
     const { page, bench } = await open('/profiles/story-desk', '.entry');
-    await bench.click('ty-markup-chapter .bar .ty-button:nth-of-type(2)');
-    await bench.click('ty-learn-dialog .from .ty-button');
+    await bench.click('ty-markup-chapter .bar [mat-stroked-button]:nth-of-type(2)');
+    await bench.click('ty-learn-dialog .from [mat-stroked-button]');
     await bench.click('ty-learn-dialog .lessons input');
     await page.waitForSelector('ty-learn-dialog ty-changes-table');
     await new Promise((done) => setTimeout(done, 400));
     assert.deepEqual(await axeFindings(page), []);
     await page.keyboard.press('Escape');
     await page.waitForSelector('ty-learn-dialog', { hidden: true });
-    await bench.click('ty-title-line .actions .ty-button:not(.go)');
+    await bench.click('ty-title-line .actions [mat-stroked-button]');
     await page.waitForSelector('ty-files-dialog');
     await new Promise((done) => setTimeout(done, 400));
     assert.deepEqual(await axeFindings(page), []);

@@ -249,7 +249,7 @@ describe('unsaved changes', () => {
     await page.reload();
     await page.waitForSelector('.ty-notice');
     assert.match(await bench.text('.ty-notice'), /They are still in this browser/);
-    await bench.click('.ty-notice .ty-button');
+    await bench.click('.ty-notice [mat-stroked-button]');
     await eventually(
       () => bench.text('.draft'),
       (text) => text.startsWith('One change'),
@@ -292,13 +292,13 @@ describe('two windows on one profile', () => {
     await second.click('ty-title-line .go');
     await other.page.waitForSelector('ty-conflict-notice');
     assert.match(await second.text('ty-conflict-notice'), /Somebody else saved this profile.*differ in 2 places/);
-    await second.click('ty-conflict-notice .ty-button');
+    await second.click('ty-conflict-notice [mat-stroked-button]');
     await other.page.waitForSelector('ty-conflict-notice table');
     assert.match(
       await second.text('ty-conflict-notice table'),
       /\/markup\/elements\/hr.*\/markup\/elements\/sub|\/markup\/elements\/sub.*\/markup\/elements\/hr/,
     );
-    await second.click('ty-conflict-notice .ty-button:nth-of-type(2)');
+    await second.click('ty-conflict-notice [mat-stroked-button]:nth-of-type(2)');
     await other.page.waitForSelector('ty-conflict-notice', { hidden: true });
     const checked = (element: string) => other.page.$eval(`[data-element=${element}] input`, (node) => node.checked);
     assert.deepEqual([await checked('hr'), await checked('sub')], [false, true]);

@@ -181,7 +181,7 @@ describe('findings', () => {
       expect.arrayContaining([expect.stringMatching(/iframe is allowed/)]),
     );
     expect(screen.texts('[data-check=above-house] .ty-cite')).toEqual(['§2 Markup, h1', '§2 Markup, iframe']);
-    await screen.click('[data-check=above-house] .ty-button');
+    await screen.click('[data-check=above-house] [mat-stroked-button]');
     expect(screen.profile.markup.elements['h1']).toBeUndefined();
     await screen.click('[data-check=above-house] .ty-cite');
     expect(screen.store.selectSignal(workshopFeature.selectElement)()).toBe('iframe');

@@ -9,7 +9,7 @@ describe('the house limits', () => {
     const screen = await open();
     expect(screen.texts('.about > p')[0]).toMatch(/the most that any profile can allow: 45 elements/);
     expect(screen.texts('h3')).toEqual(['Web team']);
-    expect(screen.texts('.about li span')).toEqual(['is not bound by /elements/iframe']);
+    expect(screen.texts('.about li > span')).toEqual(['is not bound by /elements/iframe']);
     expect(screen.has('.go[disabled]')).toBe(true);
   });
 

@@ -104,10 +104,10 @@ describe('two versions of one draft', () => {
     screen.store.dispatch(WorkshopActions.conflictFound({ current }));
     await screen.settle();
     expect(screen.texts('.ty-notice p')[0]).toMatch(/The two differ in 2 places\./);
-    await screen.click('.ty-notice .ty-button');
+    await screen.click('.ty-notice [mat-stroked-button]');
     expect(screen.texts('tbody tr')[0]).toMatch(/^\/purpose.*"Theirs"$/);
     expect(screen.texts('tbody tr')[1]).toMatch(/^\/surface.*takes it out$/);
-    await screen.click('.ty-notice .ty-button:nth-of-type(2)');
+    await screen.click('.ty-notice [mat-stroked-button]:nth-of-type(2)');
     expect(screen.draft['purpose']).toBe('Theirs');
     expect(screen.store.selectSignal(workshopFeature.selectRevision)()).toBe(4);
   });

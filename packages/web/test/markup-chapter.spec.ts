@@ -33,7 +33,7 @@ test('finds elements by name, by meaning and by attribute', async () => {
 
 test('shows only what occurs on the bench', async () => {
   const screen = await open();
-  await screen.click('.bar .ty-button');
+  await screen.click('.bar [mat-stroked-button]');
   expect(screen.texts('.name')).toEqual(['p', 'u', 'script']);
 });
 
@@ -145,7 +145,7 @@ describe('what an element must have', () => {
     const screen = await demanding('a');
     await screen.set('[aria-label="Attribute to put there"]', 'rel', 'input');
     await screen.set('[aria-label="Value to put there"]', 'noopener', 'input');
-    await screen.click('[aria-label="Value to put there"] + .ty-quiet');
+    await screen.click('mat-form-field:has([aria-label="Value to put there"]) + .ty-quiet');
     await screen.set('[aria-label="When rel is put there"]', 'new-window');
     expect(rule(screen, 'a')?.forced).toEqual({ rel: { value: 'noopener', when: 'new-window' } });
   });
@@ -169,11 +169,11 @@ describe('what an element must have', () => {
   });
   test('where it may stand, how deep, what becomes of an empty one, its proportions', async () => {
     const screen = await demanding('ul');
-    await screen.set('ty-element-demands .wide', 'li, blockquote');
-    await screen.set('ty-element-demands label .small', '3');
+    await screen.set('ty-element-demands .wide input', 'li, blockquote');
+    await screen.set('ty-element-demands label .small input', '3');
     await screen.set('[aria-label="What becomes of an empty one"]', 'remove');
     expect(rule(screen, 'ul')).toMatchObject({ parents: ['li', 'blockquote'], depth: 3, empty: 'remove' });
-    await screen.set('ty-element-demands label .small', '0');
+    await screen.set('ty-element-demands label .small input', '0');
     expect(screen.texts('ty-element-demands + .failure, ty-element-demands > .failure').join('')).toMatch(/depth/);
     expect(rule(screen, 'ul')?.depth).toBe(3);
   });
@@ -216,7 +216,7 @@ describe('the test of an attribute', () => {
     await screen.click('ty-element-details .add .ty-quiet');
     const label = '[aria-label="Allow a style property in style"]';
     await screen.set(label, 'color', 'input');
-    await screen.click(`${label} + .ty-quiet`);
+    await screen.click(`mat-form-field:has(${label}) + .ty-quiet`);
     await screen.set('[aria-label="Colours of color"]', '#a6301f, rgb(0, 0, 0)');
     expect(screen.profile.markup.elements['p']?.attributes?.['style']).toEqual({
       test: 'style',

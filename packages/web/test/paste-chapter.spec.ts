@@ -140,7 +140,7 @@ describe('fields', () => {
   test('redirects are added, changed and removed; a profile goes back to its parent', async () => {
     const screen = await Screen.of(PassSettings, { profile: 'story-desk', inputs: { pass: 'links' } });
     expect(screen.profile.paste.passes.links.redirects).toHaveLength(2);
-    await screen.set('.redirect:first-of-type input:nth-child(2)', 'to');
+    await screen.set('.redirect:first-of-type mat-form-field:nth-child(2) input', 'to');
     expect(screen.profile.paste.passes.links.redirects[0]).toEqual({ host: 'redirect.mail.example', parameter: 'to' });
     await screen.click('.redirect button');
     expect(screen.profile.paste.passes.links.redirects).toHaveLength(1);

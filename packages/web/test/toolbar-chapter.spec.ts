@@ -202,7 +202,7 @@ describe('all about a button', () => {
     expect(screen.profile.toolbar.options.table.maxRows).toBe(12);
     await screen.click('[aria-label="Follow the parent again: Most rows"]');
     expect(screen.profile.toolbar.options.table.maxRows).toBe(60);
-    await screen.click('#option-table-headerRow');
+    await screen.click('#option-table-headerRow-input');
     expect(screen.profile.toolbar.options.table.headerRow).toBe(false);
   });
 

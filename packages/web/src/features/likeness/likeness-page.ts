@@ -10,6 +10,9 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import {
@@ -50,7 +53,18 @@ const PAUSE_MS = 150;
 /** Why content looks different in the editor and on the page: both side by side, the causes, and repairs that are tried first. */
 @Component({
   selector: 'ty-likeness-page',
-  imports: [MatButtonModule, ContestTables, PageFrame, RouterLink, Split, Tabs, TitleLine],
+  imports: [
+    MatCheckboxModule,
+    MatInputModule,
+    MatFormFieldModule,
+    MatButtonModule,
+    ContestTables,
+    PageFrame,
+    RouterLink,
+    Split,
+    Tabs,
+    TitleLine,
+  ],
   providers: [LikenessRunner],
   templateUrl: './likeness-page.html',
   styleUrl: './likeness-page.scss',

@@ -1,4 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import {
   PASSES,
@@ -20,7 +23,7 @@ import { Replacements } from './replacements';
 /** The settings of one pass, in place: every change is one step that can be undone. */
 @Component({
   selector: 'ty-pass-settings',
-  imports: [MatButtonModule, Replacements],
+  imports: [MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule, Replacements],
   templateUrl: './pass-settings.html',
   styleUrl: './pass-settings.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

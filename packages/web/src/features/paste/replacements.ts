@@ -1,4 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import {
   compileSearch,
@@ -17,7 +20,7 @@ const NEW: Replacement = { find: '', as: 'text', in: 'text', replace: '', matchC
 /** Replacements of words, attribute values and elements, with their hits on the bench and a box to try them in. */
 @Component({
   selector: 'ty-replacements',
-  imports: [MatButtonModule],
+  imports: [MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule],
   templateUrl: './replacements.html',
   styleUrl: './replacements.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

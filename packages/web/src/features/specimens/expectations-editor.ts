@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { expectationSchema, PASTE_SOURCES, type Expectation, type ExpectationKind } from '@typikon/core';
 import { expectationWords, sourceName } from '../../state/paste-words';
@@ -37,7 +39,7 @@ const FORMS: Readonly<Record<ExpectationKind, Form>> = {
 /** What must come out of a specimen, one line for each expectation. */
 @Component({
   selector: 'ty-expectations-editor',
-  imports: [MatButtonModule],
+  imports: [MatInputModule, MatFormFieldModule, MatButtonModule],
   templateUrl: './expectations-editor.html',
   styleUrl: './expectations-editor.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,5 +1,8 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { idFrom, classesIn, cssMistakes } from '@typikon/core';
@@ -13,7 +16,7 @@ import { StyleDrafts } from './style-drafts';
 /** One stylesheet of the site: its text with mistakes at their line, where it is loaded, and its versions. */
 @Component({
   selector: 'ty-stylesheet-editor',
-  imports: [MatButtonModule, CssField, DatePipe, RouterLink],
+  imports: [MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule, CssField, DatePipe, RouterLink],
   templateUrl: './stylesheet-editor.html',
   styleUrl: './editors.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
@@ -32,7 +34,7 @@ import { StylesFromCss, type Taken } from './styles-from-css';
 /** §4 Styles: the named styles that authors may apply, what applying them does, and what they look like on each page. */
 @Component({
   selector: 'ty-styles-chapter',
-  imports: [MatButtonModule, PageFrame, RouterLink, StyleLook],
+  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, PageFrame, RouterLink, StyleLook],
   templateUrl: './styles-chapter.html',
   styleUrl: './styles-chapter.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { actSentence, resolveProfile, stylesInCss, type FoundStyle, type StyleDefinition, readStyle } from '@typikon/core';
@@ -15,7 +16,7 @@ export interface Taken {
 /** Chooses styles from a stylesheet of the site, a CSS file, or another profile. */
 @Component({
   selector: 'ty-styles-from-css',
-  imports: [MatButtonModule, MatDialogModule],
+  imports: [MatCheckboxModule, MatButtonModule, MatDialogModule],
   template: `
     <h2 mat-dialog-title>Choose styles</h2>
     <mat-dialog-content>
@@ -47,16 +48,11 @@ export interface Taken {
       <ul>
         @for (row of rows(); track row.style.selector) {
           <li>
-            <label>
-              <input
-                type="checkbox"
-                [checked]="chosen().has(row.style.selector)"
-                [disabled]="row.isThere"
-                (change)="toggle(row.style.selector)"
-              />
-              <b>{{ row.style.label }}</b>&ngsp;<code>{{ row.style.selector }}</code>
-              <small class="ty-soft">{{ row.isThere ? 'The profile has it already.' : row.sentence }}</small>
-            </label>
+            <mat-checkbox [checked]="chosen().has(row.style.selector)" [disabled]="row.isThere" (change)="toggle(row.style.selector)"
+              ><b>{{ row.style.label }}</b
+              >&ngsp;<code>{{ row.style.selector }}</code>
+              <small class="ty-soft">{{ row.isThere ? 'The profile has it already.' : row.sentence }}</small></mat-checkbox
+            >
           </li>
         } @empty {
           <li class="ty-soft">Nothing in it can be applied to content.</li>

@@ -1,11 +1,13 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { Api, type ApiFailure } from '../../state/api';
 
 /** The site's own dictionary: words that are right here though no dictionary has them. It holds for every profile. */
 @Component({
   selector: 'ty-site-words',
-  imports: [MatButtonModule],
+  imports: [MatInputModule, MatFormFieldModule, MatButtonModule],
   template: `
     <section aria-labelledby="site-words">
       <h3 id="site-words">Words of this site <span class="ty-soft">for every profile; authors add to them from the editor</span></h3>
@@ -21,7 +23,9 @@ import { Api, type ApiFailure } from '../../state/api';
       </ul>
       <form (submit)="$event.preventDefault(); add(field)">
         <label class="ty-unseen" for="site-word">A word to add</label>
-        <input class="ty-field" id="site-word" autocomplete="off" placeholder="A word" #field />
+        <mat-form-field appearance="outline" subscriptSizing="dynamic">
+          <input matInput id="site-word" autocomplete="off" placeholder="A word" #field
+        /></mat-form-field>
         <button mat-stroked-button type="submit">Add</button>
         <span class="failure" role="alert">{{ failure() }}</span>
       </form>

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { surfaceSchema, valueAt, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
@@ -105,7 +107,7 @@ const GROUPS: readonly { name: string; gloss: string; lines: readonly Line[] }[]
 /** §5 Surface: the area in which the author types: its look, its size, its keys, its dictionary. */
 @Component({
   selector: 'ty-surface-chapter',
-  imports: [MatButtonModule, CssField, SiteWords],
+  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, CssField, SiteWords],
   templateUrl: './surface-chapter.html',
   styleUrl: './surface-chapter.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

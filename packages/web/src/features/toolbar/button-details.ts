@@ -1,4 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { buttonOf, missingMarkup, needInWords, PURPOSES, toolbarOptionsSchema, valueAt, type Json, type JsonObject } from '@typikon/core';
 import { EDITOR_BUTTONS, keyLabel } from '@typikon/editor';
@@ -14,7 +17,7 @@ import { ToolbarDesign } from './toolbar-design';
 /** All about one button: what it does, what it needs of the rules, where it stands, and what can be chosen of it. */
 @Component({
   selector: 'ty-button-details',
-  imports: [MatButtonModule, Icon],
+  imports: [MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule, Icon],
   templateUrl: './button-details.html',
   styleUrl: './button-details.scss',
   host: { role: 'region', '[attr.aria-label]': "'About ' + button().label" },

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatButtonModule } from '@angular/material/button';
 import { AUTHOR_TASKS, buttonOf, tryTasks, type ButtonId } from '@typikon/core';
 import { Store } from '@ngrx/store';
@@ -8,7 +9,7 @@ import { ToolbarDesign } from './toolbar-design';
 /** Asks what authors must be able to do, and tells whether and how this toolbar lets them. */
 @Component({
   selector: 'ty-task-check',
-  imports: [MatButtonModule],
+  imports: [MatCheckboxModule, MatButtonModule],
   templateUrl: './task-check.html',
   styleUrl: './task-check.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

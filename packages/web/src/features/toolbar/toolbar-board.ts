@@ -1,5 +1,7 @@
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { buttonOf, type ButtonId } from '@typikon/core';
 import { EDITOR_BUTTONS } from '@typikon/editor';
@@ -10,7 +12,7 @@ import { ToolbarDesign } from './toolbar-design';
 /** The toolbar as it is designed: groups side by side, buttons that are dragged or moved by keys. */
 @Component({
   selector: 'ty-toolbar-board',
-  imports: [MatButtonModule, CdkDrag, CdkDropList, Icon],
+  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, CdkDrag, CdkDropList, Icon],
   templateUrl: './toolbar-board.html',
   styleUrl: './toolbar-board.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,5 +1,7 @@
 import { CdkDrag, CdkDropList, CdkDropListGroup, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { BUTTONS, PURPOSES, type ButtonId, type Purpose } from '@typikon/core';
 import { EDITOR_BUTTONS } from '@typikon/editor';
 import { Icon } from '../../ui/icon';
@@ -19,7 +21,18 @@ type Part = (typeof PARTS)[number]['id'];
 /** §1 Toolbar: which buttons authors have, in which groups, rows and order, what they need, and what they let authors do. */
 @Component({
   selector: 'ty-toolbar-chapter',
-  imports: [ButtonDetails, CdkDrag, CdkDropList, CdkDropListGroup, Icon, TaskCheck, ToolbarBoard, TypedMarks],
+  imports: [
+    MatInputModule,
+    MatFormFieldModule,
+    ButtonDetails,
+    CdkDrag,
+    CdkDropList,
+    CdkDropListGroup,
+    Icon,
+    TaskCheck,
+    ToolbarBoard,
+    TypedMarks,
+  ],
   templateUrl: './toolbar-chapter.html',
   styleUrl: './toolbar-chapter.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { SHORTCUTS } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
@@ -9,12 +10,13 @@ import { settingOrigin } from '../workshop/origin';
 /** Marks that make formatting while the author types, each on or off, and what becomes of narrow toolbars. */
 @Component({
   selector: 'ty-typed-marks',
+  imports: [MatCheckboxModule],
   template: `
     <p class="intro ty-soft">What authors may type instead of pressing a button. They find the list under “Keyboard help”.</p>
     @for (row of rows(); track row.id) {
       <div class="line" [class.bad]="row.isOn && row.lacks" [attr.data-shortcut]="row.id">
-        <label
-          ><input #field2 type="checkbox" [checked]="row.isOn" (change)="set(row.id, field2.checked)" /> <code>{{ row.typed }}</code></label
+        <mat-checkbox [checked]="row.isOn" (change)="set(row.id, $event.checked)"
+          ><code>{{ row.typed }}</code></mat-checkbox
         >
         <span>
           makes {{ row.makes }}

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import {
   isAttributeForbidden,
@@ -19,7 +21,7 @@ import { TestForm } from './test-form';
 /** The attributes of one element, or of every element: what each value must be, how often it occurs, who set it. */
 @Component({
   selector: 'ty-attribute-rules',
-  imports: [MatButtonModule, TestForm],
+  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, TestForm],
   templateUrl: './attribute-rules.html',
   styleUrl: './attribute-rules.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { elementRuleSchema, URL_ATTRIBUTES, type ElementRule, type Json, type JsonObject } from '@typikon/core';
 import { ProfileEdit } from './edit';
@@ -18,7 +20,7 @@ const WHEN = [
 /** What an element must have, what is put on it, where it may stand, and what becomes of an empty one. */
 @Component({
   selector: 'ty-element-demands',
-  imports: [MatButtonModule],
+  imports: [MatInputModule, MatFormFieldModule, MatButtonModule],
   templateUrl: './element-demands.html',
   styleUrl: './element-demands.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

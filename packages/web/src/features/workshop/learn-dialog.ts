@@ -1,4 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
@@ -20,7 +23,7 @@ const RISK_WORDS = { none: '', look: 'look', trust: 'trust' } as const;
 /** Learns rules from a sample: lists what the draft would take from it, and builds the smallest rules for what is ticked. */
 @Component({
   selector: 'ty-learn-dialog',
-  imports: [MatButtonModule, ChangesTable, MatDialogModule],
+  imports: [MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule, ChangesTable, MatDialogModule],
   // A worker of its own: listing takes longer than a proof, and must not be stopped for one.
   providers: [ProofRunner],
   templateUrl: './learn-dialog.html',

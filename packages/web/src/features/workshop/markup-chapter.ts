@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, signal } from '@angular/core';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatCheckboxModule } from '@angular/material/checkbox';
@@ -18,7 +20,7 @@ import { RestOfMarkup } from './rest-of-markup';
 /** §2 Markup: what may be stored, element by element, with what each rule does to the markup on the bench. */
 @Component({
   selector: 'ty-markup-chapter',
-  imports: [MatButtonModule, ElementDetails, MarkupText, MatCheckboxModule, RestOfMarkup],
+  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, ElementDetails, MarkupText, MatCheckboxModule, RestOfMarkup],
   templateUrl: './markup-chapter.html',
   styleUrl: './markup-chapter.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

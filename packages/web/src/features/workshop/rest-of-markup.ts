@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { markupSchema, originOf, toPointer, valueAt, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
@@ -12,7 +14,7 @@ import { SETTING_GROUPS, type Setting } from './settings';
 /** The rules that are not about one element: attributes of every element, addresses, links, headings, spaces, limits, output. */
 @Component({
   selector: 'ty-rest-of-markup',
-  imports: [MatButtonModule, AttributeRules],
+  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, AttributeRules],
   templateUrl: './rest-of-markup.html',
   styleUrl: './rest-of-markup.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, forwardRef, input, output, signal } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatInputModule } from '@angular/material/input';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { styleTestSchema, type AttributeTest, type JsonObject, type StyleTest } from '@typikon/core';
 import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type TestField } from './test-fields';
@@ -6,7 +9,7 @@ import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type Test
 /** The test of one attribute or of one style property, as form controls. */
 @Component({
   selector: 'ty-test-form',
-  imports: [MatButtonModule, forwardRef(() => TestForm)],
+  imports: [MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule, forwardRef(() => TestForm)],
   template: `
     <div class="test">
       <select #field3 class="ty-field" [attr.aria-label]="'Test for ' + name()" (change)="setTest(field3.value)">
@@ -16,22 +19,25 @@ import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type Test
       </select>
       @for (field of fields(); track field.key) {
         @if (field.kind === 'flag') {
-          <label class="flag">
-            <input #field2 type="checkbox" [checked]="textOf(field) === 'true'" (change)="set(field, field2.checked ? 'true' : '')" />
-            {{ field.label }}
-          </label>
+          <mat-checkbox class="flag" [checked]="textOf(field) === 'true'" (change)="set(field, $event.checked ? 'true' : '')">{{
+            field.label
+          }}</mat-checkbox>
         } @else {
-          <input
-            #field1
-            class="ty-field"
+          <mat-form-field
+            appearance="outline"
+            subscriptSizing="dynamic"
             [class.wide]="field.size === 'wide'"
             [class.small]="field.size === 'small'"
-            [attr.inputmode]="field.kind === 'number' ? 'decimal' : null"
-            [attr.aria-label]="field.label + ' of ' + name()"
-            [placeholder]="field.placeholder"
-            [value]="textOf(field)"
-            (change)="set(field, field1.value)"
-          />
+          >
+            <input
+              matInput
+              #field1
+              [attr.inputmode]="field.kind === 'number' ? 'decimal' : null"
+              [attr.aria-label]="field.label + ' of ' + name()"
+              [placeholder]="field.placeholder"
+              [value]="textOf(field)"
+              (change)="set(field, field1.value)"
+          /></mat-form-field>
         }
       }
     </div>
@@ -53,13 +59,14 @@ import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type Test
           </li>
         }
         <li>
-          <input
-            #added
-            class="ty-field small"
-            placeholder="property"
-            [attr.aria-label]="'Allow a style property in ' + name()"
-            (keydown.enter)="addProperty(added.value); added.value = ''"
-          />
+          <mat-form-field appearance="outline" subscriptSizing="dynamic" class="small">
+            <input
+              matInput
+              #added
+              placeholder="property"
+              [attr.aria-label]="'Allow a style property in ' + name()"
+              (keydown.enter)="addProperty(added.value); added.value = ''"
+          /></mat-form-field>
           <button mat-button type="button" class="ty-quiet" (click)="addProperty(added.value); added.value = ''">Allow the property</button>
         </li>
       </ul>
