@@ -62,6 +62,8 @@ describe('who wins is who wins in Chromium', () => {
             })),
         );
         const { page } = await openPage(browser);
+        // Nothing is asked for: sheets that go by it are computed as for everybody.
+        await page.emulateMediaFeatures([]);
         await page.setViewport({ width: widthPx, height: DESK.heightPx });
         await page.setJavaScriptEnabled(true);
         await page.setContent(html, { waitUntil: 'domcontentloaded' });
@@ -122,6 +124,7 @@ describe('who wins is who the browser’s own inspector says', () => {
       const html = `<!DOCTYPE html><html lang="en"><head><title>T</title><style>${css.replaceAll('</style', '')}</style></head><body><main class="page"><article class="body">${BODY}</article></main></body></html>`;
       const cascade = new Cascade([{ name: 'sheet.css', css }], DESK);
       const { page } = await openPage(browser);
+      await page.emulateMediaFeatures([]);
       await page.setViewport({ width: DESK.widthPx, height: DESK.heightPx });
       await page.setContent(html, { waitUntil: 'domcontentloaded' });
       const client = await page.createCDPSession();
