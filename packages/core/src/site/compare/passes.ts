@@ -2,7 +2,7 @@ import { passAlone } from '../../paste/one-pass';
 import { PASSES } from '../../paste/passes/index';
 import { plainPayload, type ClipboardPayload } from '../../paste/payload';
 import { passOrder, runPaste } from '../../paste/run';
-import { PASS_IDS, type PassId, type PasteSource } from '../../profile/paste-schema';
+import { PASS_IDS, type PassId } from '../../profile/paste-schema';
 import type { ResolvedProfile } from '../../profile/resolve';
 import type { Profile } from '../../profile/schema';
 import type { ComparedSide } from './compare';
