@@ -131,7 +131,7 @@ describe('a profile built from a sample', () => {
       await page.$$eval(
         '.lessons mat-checkbox',
         (nodes, wanted) => {
-          const row = nodes.find((node) => node.innerText.trim().startsWith(wanted));
+          const row = nodes.find((node) => (node as HTMLElement).innerText.trim().startsWith(wanted));
           if (row === undefined) throw new Error(`${wanted} is not offered`);
           row.querySelector('input')!.click();
         },
