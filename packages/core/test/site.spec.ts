@@ -292,6 +292,27 @@ describe('checks of a site', () => {
     expect(found(change).sort()).toEqual(findings.sort());
     for (const finding of findings) reached.add(finding.split(' ')[0]!);
   });
+  test('a profile that the house limits do not allow, but for a role that is trusted with it', () => {
+    const resolved = profileOf({ elements: { p: {}, strong: {}, iframe: { attributes: { src: { test: 'url' } } }, p2: {} } });
+    const camera: ComparedSide = { profile: resolved.profile, rules: compileRules(resolved, { house }), name: 'Camera desk' };
+    const of = (roles: '*' | string[]): string[] =>
+      checkSite({
+        site: siteSchema.parse({
+          ...site,
+          roles: [...site.roles, { id: 'web-team', label: 'Web team' }],
+          assignments: [{ roles, types: '*', fields: '*', profiles: ['notices-desk', 'camera'] }],
+        }),
+        profiles: new Map([...profiles, ['camera', camera]]),
+        house,
+      })
+        .filter(({ check }) => check === 'profile-beyond-house')
+        .map(({ sentence, statement }) => `${statement} ${sentence}`);
+    expect(of('*')).toEqual([
+      '0 Camera desk allows iframe, p2, but the house limits do not for Communications, Duty office, Web team: it goes all the same.',
+    ]);
+    expect(of(['web-team'])).toEqual(['0 Camera desk allows p2, but the house limits do not for Web team: it goes all the same.']);
+    reached.add('profile-beyond-house');
+  });
   test('every check was met above', () => expect([...reached].sort()).toEqual(SITE_CHECKS.map(({ id }) => id).sort()));
 
   test('the demo has faults that are worth finding, and no others', () => {

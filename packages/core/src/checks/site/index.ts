@@ -8,6 +8,7 @@ import { helpOfWhatIsNotThere } from './help-of-what-is-not-there';
 import { helpPictureWithoutAlternative } from './help-picture-without-alternative';
 import { helpSilentAboutLimit } from './help-silent-about-limit';
 import { helpTooLong } from './help-too-long';
+import { profileBeyondHouse } from './profile-beyond-house';
 import { profileGone } from './profile-gone';
 import { repeatedTitle } from './repeated-title';
 import { rolesThatEat } from './roles-that-eat';
@@ -20,6 +21,7 @@ export const SITE_CHECKS: readonly SiteCheck[] = [
   fieldOfNobody,
   statementNeverReached,
   profileGone,
+  profileBeyondHouse,
   rolesThatEat,
   fieldOnNoPage,
   blocksAmongWords,
