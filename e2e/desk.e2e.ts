@@ -272,7 +272,7 @@ describe('another profile', () => {
 describe('axe finds nothing on the desk, light or dark', () => {
   for (const [path, ready] of [
     ['/write', 'tr.mat-mdc-row'],
-    ['/write?words=nothing-has-this', '.empty'],
+    ['/write?words=quetzalcoatlus', '.empty button'],
     ['/write/ferry-today', '[data-field=text] .te-frame'],
     ['/write/nothing', '.missing'],
   ] as const)

@@ -17,13 +17,12 @@ import { ContractClient } from '../../state/contract-client';
 import { SiteStore } from '../../state/site';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
+import { typedWords } from '../../ui/typed-words';
 import { Equipment } from '../writing/equipment';
 import { NewDocument, type NewDocumentQuestion } from './new-document';
 
 type Listed = AnswerOf<'get', '/documents'>;
 
-/** What is typed in a row is asked once, in milliseconds. */
-const PAUSE_MS = 200;
 const PAGE = 50;
 
 /** Documents of the site: found by words, type, person and profile, in pages; and new ones. */
@@ -66,7 +65,7 @@ export class DocumentsPage {
   protected readonly found = signal<Listed | null>(null);
   protected readonly next = signal<string | null>(null);
   protected readonly failure = signal('');
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  protected readonly typed = typedWords(this.words, (words) => this.ask({ words }));
 
   protected readonly before = computed(() => (this.behind() ?? '').split('/').filter((id) => id !== ''));
   protected readonly first = computed(() => this.before().length * PAGE + 1);
@@ -123,11 +122,6 @@ export class DocumentsPage {
   protected ask(change: Record<string, string | null>): void {
     const queryParams = Object.fromEntries(Object.entries({ behind: null, ...change }).map(([name, value]) => [name, value || null]));
     void this.router.navigate([], { queryParams, queryParamsHandling: 'merge', replaceUrl: !('behind' in change) });
-  }
-
-  protected typeWords(words: string): void {
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.ask({ words: words.trim() }), PAUSE_MS);
   }
 
   protected sortBy({ active, direction }: Sort): void {

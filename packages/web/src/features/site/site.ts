@@ -12,10 +12,9 @@ import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
+import { typedWords } from '../../ui/typed-words';
 import { PagesStore } from './pages-store';
 
-/** What is typed in a row is asked once, in milliseconds. */
-const PAUSE_MS = 200;
 /** So many fields that show nowhere are named. */
 const MOST_UNSEEN = 3;
 
@@ -53,7 +52,7 @@ export class Site {
   private readonly pageKinds = computed(() => new Map(this.kindList().map((kind) => [kind.id, kind])));
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   protected readonly siteOrigin = this.store.selectSignal(libraryFeature.selectSiteOrigin);
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  protected readonly typed = typedWords(this.words, (words) => this.ask({ words: words || null }));
 
   protected readonly types = computed(() => new Map(this.site.saved()?.types.map((type) => [type.id, type])));
   /** The document that is asked for, or else the first that is listed. */
@@ -116,11 +115,6 @@ export class Site {
       const id = this.shownId();
       if (id !== '') untracked(() => void this.pages.open(id));
     });
-  }
-
-  protected typeWords(words: string): void {
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.ask({ words: words.trim() || null }), PAUSE_MS);
   }
 
   protected ask(queryParams: { words?: string | null; type?: string | null; on?: string | null }): void {
