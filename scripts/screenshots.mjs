@@ -15,7 +15,18 @@ const pause = (ms) => new Promise((done) => setTimeout(done, ms));
 
 /** Every main view: its name, its address, and what to do before the picture. */
 const VIEWS = [
-  { name: 'profiles', path: '/profiles', ready: 'tbody tr' },
+  {
+    name: 'profiles',
+    path: '/profiles',
+    ready: 'tbody tr',
+    async prepare(page) {
+      // A server that has just begun still compares the texts in the background.
+      for (let tries = 0; tries < 60 && (await page.$$('.likeness a')).length < 7; tries++) {
+        await pause(1000);
+        await page.reload({ waitUntil: 'networkidle0' });
+      }
+    },
+  },
   {
     name: 'workshop-markup',
     path: '/profiles/notices-desk',
