@@ -23,25 +23,15 @@ type Pastes = {
 
 /**
  * Pastes in which two settings of a pass may come out differently: those that show what the pass does, and some made of what the
- * settings name. Where the settings mean other sources, all of them come from those.
+ * settings name. Where settings name sources, each paste comes from all of those for which one of the two works.
  */
 export function* pastesFor<Id extends PassId>(id: Id, one: PastePasses[Id], other: PastePasses[Id], beside: Beside): Iterable<Sample> {
-  const sources = sourcesOfOne(one.sources, other.sources);
-  const inUse = one.on && other.on ? sources : [];
+  const named = [...(one.sources ?? []), ...(other.sources ?? [])];
+  const others: readonly PasteSource[] = named.length === 0 ? [] : ['web-page', 'word-processor', 'web-mail', ...named];
+  const works = ({ on, sources }: PastePasses[Id], source: PasteSource): boolean => on && sources?.includes(source) !== false;
   const make: Pastes[Id] = PASTES[id];
-  for (const [source, html] of make(one, other, beside)) {
-    // Where one of them does not work at all, its sources say nothing.
-    if (inUse.length === 0) yield [sources.length > 0 ? (sources[0] ?? source) : source, html];
-    yield* inUse.map((of): Sample => [of, html]);
-    if (sources.length > 0) yield [source, html];
-  }
-}
-
-/** Sources that one of two settings means and the other does not. */
-function sourcesOfOne(one: readonly PasteSource[] | undefined, other: readonly PasteSource[] | undefined): PasteSource[] {
-  if (one === undefined && other === undefined) return [];
-  const all: readonly PasteSource[] = ['web-page', 'word-processor', 'web-mail', ...(one ?? []), ...(other ?? [])];
-  return [...new Set(all)].filter((source) => one?.includes(source) !== other?.includes(source));
+  for (const [own, html] of make(one, other, beside))
+    for (const source of new Set([own, ...others])) if (works(one, source) || works(other, source)) yield [source, html];
 }
 
 const WORDS = 'The harbour stays closed to all vessels while the dredgers work at the';
