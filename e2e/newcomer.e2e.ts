@@ -74,10 +74,12 @@ describe('an empty site', () => {
     for (const name of ['Web team', 'Writers']) {
       await page.type('[aria-label="Name of a new role"]', name);
       await page.keyboard.press('Enter');
+      await page.waitForFunction((words) => document.querySelector('ty-people-page mat-accordion')?.textContent?.includes(words), {}, name);
     }
     for (const name of ['Isa Wren', 'Tom Hallow']) {
       await page.type('[aria-label="Name of a new person"]', name);
       await page.keyboard.press('Enter');
+      await page.waitForSelector(`mat-select[aria-label="Roles of ${name}"]:focus`);
     }
     await chooseOptions(page, 'Roles of Tom Hallow', 'Writers');
     await save(page);

@@ -37,6 +37,23 @@ const add = async (screen: Screen<PeoplePage>, what: 'role' | 'person', name: st
   await screen.click(`form.new:has([aria-label="Name of a new ${what}"]) button`);
 };
 
+test('before the site was read nothing is said to be missing, and nothing can be typed that would be lost', async () => {
+  const screen = await Screen.of(PeoplePage);
+  expect(screen.texts('ty-site-opening')).toEqual(['Opening the site …']);
+  expect(screen.texts('.none, input, ty-site-state [role=status]').filter((words) => words !== '')).toEqual([]);
+  screen.http.expectOne('/api/v1/site').error(new ProgressEvent('error'));
+  const store = TestBed.inject(SiteStore);
+  while (store.status() === 'loading') await new Promise((done) => setTimeout(done));
+  await screen.settle();
+  expect(screen.texts('ty-site-opening [role=alert]')[0]).toMatch(/^The site cannot be read\./);
+  await screen.click('ty-site-opening button');
+  screen.http.expectOne('/api/v1/site').flush(SMALL, { headers: { etag: '"1"' } });
+  while (store.status() === 'loading') await new Promise((done) => setTimeout(done));
+  await screen.settle();
+  expect(screen.texts('ty-site-opening')).toEqual([]);
+  expect(screen.texts('mat-panel-title')).toEqual(['Web team', 'Story desk']);
+});
+
 test('the first role may do everything, and the first person has it', async () => {
   const { screen, draft } = await open(EMPTY);
   await add(screen, 'role', 'Web team');

@@ -43,6 +43,7 @@ import { SiteStore } from '../state/site';
 export class SiteState {
   protected readonly site = inject(SiteStore);
   protected readonly words = computed(() => {
+    if (this.site.draft() === null) return '';
     if (this.site.isSaving()) return 'Saving …';
     if (this.site.refusal() !== '') return `Not saved. ${this.site.refusal()}`;
     return this.site.isChanged() ? 'Changed, not saved' : 'As it is saved';

@@ -10,6 +10,7 @@ import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
 import { SiteFindings } from '../../state/site-findings';
 import { TitleLine } from '../../ui/title-line';
+import { SiteOpening } from '../../ui/site-opening';
 import { SiteState } from '../../ui/site-state';
 import { AssignmentGrid } from './assignment-grid';
 import { AssignmentProbe, type Asked } from './assignment-probe';
@@ -29,6 +30,7 @@ import { StatementForm } from './statement-form';
     SiteState,
     StatementForm,
     TitleLine,
+    SiteOpening,
   ],
   templateUrl: './assignments-page.html',
   styleUrl: './assignments-page.scss',

@@ -15,6 +15,7 @@ import { Acting } from '../../state/acting';
 import type { AnswerOf } from '../../state/contract';
 import { ContractClient } from '../../state/contract-client';
 import { SiteStore } from '../../state/site';
+import { SiteOpening } from '../../ui/site-opening';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
 import { typedWords } from '../../ui/typed-words';
@@ -40,6 +41,7 @@ const PAGE = 50;
     RouterLink,
     TitleLine,
     TypeIcon,
+    SiteOpening,
   ],
   templateUrl: './documents-page.html',
   styleUrl: './documents-page.scss',

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, ElementRef, inject, Injector, signal } from '@angular/core';
 import { FormControl, ReactiveFormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatExpansionModule } from '@angular/material/expansion';
@@ -12,6 +12,7 @@ import { idFrom, isLockedOut, personSchema, RIGHTS, siteRoleSchema, withoutRole,
 import { firstValueFrom } from 'rxjs';
 import { SiteStore } from '../../state/site';
 import { Confirm, type Question } from '../../ui/confirm';
+import { SiteOpening } from '../../ui/site-opening';
 import { SiteState } from '../../ui/site-state';
 import { TitleLine } from '../../ui/title-line';
 import { rightsInShort } from './right-words';
@@ -35,6 +36,7 @@ const PAGE = 50;
     RoleForm,
     SiteState,
     TitleLine,
+    SiteOpening,
   ],
   templateUrl: './people-page.html',
   styleUrl: './people-page.scss',
@@ -44,6 +46,7 @@ export class PeoplePage {
   protected readonly site = inject(SiteStore);
   private readonly dialog = inject(MatDialog);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
+  private readonly injector = inject(Injector);
   protected readonly columns = ['label', 'roles', 'more'];
   protected readonly newRole = new FormControl('', { nonNullable: true });
   protected readonly newPerson = new FormControl('', { nonNullable: true });
@@ -98,7 +101,9 @@ export class PeoplePage {
     this.site.change('', (site) => ({ ...site, people: [...site.people, person] }));
     this.find('');
     this.page.set(Math.floor((this.site.people().length - 1) / PAGE));
-    setTimeout(() => this.host.nativeElement.querySelector<HTMLElement>('tbody tr:last-child mat-select')?.focus());
+    afterNextRender(() => this.host.nativeElement.querySelector<HTMLElement>('tbody tr:last-child mat-select')?.focus(), {
+      injector: this.injector,
+    });
   }
 
   /** Whoever is the first must be able to change this again. */

@@ -36,6 +36,8 @@ export class ProfileList {
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly pageKinds = this.store.selectSignal(libraryFeature.selectPageKinds);
   private readonly figures = signal<readonly LikenessFigure[]>([]);
+  /** What stands where a profile has no figures. */
+  protected readonly withoutFigures = signal('…');
   private readonly site = inject(SiteStore);
   protected readonly columns = ['name', 'purpose', 'likeness', 'parent', 'draft', 'changed'];
   protected readonly total = computed(() => this.profiles().length);
@@ -78,7 +80,13 @@ export class ProfileList {
     inject(Api)
       .likenessFigures()
       .pipe(takeUntilDestroyed())
-      .subscribe({ next: (figures) => this.figures.set(figures), error: () => undefined });
+      .subscribe({
+        next: (figures) => {
+          this.figures.set(figures);
+          this.withoutFigures.set('no documents');
+        },
+        error: () => this.withoutFigures.set('cannot be read now'),
+      });
   }
 
   protected openNew(): void {

@@ -15,6 +15,7 @@ import { ContractClient } from '../../state/contract-client';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
+import { SiteOpening } from '../../ui/site-opening';
 import { SiteState } from '../../ui/site-state';
 import { GiveDialog, type GiveQuestion } from './give-dialog';
 import { SiteFileDialog } from './site-file-dialog';
@@ -25,7 +26,18 @@ type UseOfType = GiveQuestion['use'];
 /** The kinds of content that there are: what each is made of, where it is published, and who writes it. */
 @Component({
   selector: 'ty-content-types',
-  imports: [MatButtonModule, MatFormFieldModule, MatInputModule, MatMenuModule, MatTableModule, RouterLink, SiteState, TitleLine, TypeIcon],
+  imports: [
+    MatButtonModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatMenuModule,
+    MatTableModule,
+    RouterLink,
+    SiteState,
+    TitleLine,
+    TypeIcon,
+    SiteOpening,
+  ],
   templateUrl: './content-types.html',
   styleUrl: './content-types.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

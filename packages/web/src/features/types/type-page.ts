@@ -17,13 +17,14 @@ import { Equipment } from '../writing/equipment';
 import { AuthorSight } from './author-sight';
 import { FieldForm } from './field-form';
 import { KIND_WORDS } from './kind-words';
+import { SiteOpening } from '../../ui/site-opening';
 import { SiteState } from '../../ui/site-state';
 import { TypeDialog, type TypeQuestion } from './type-dialog';
 
 /** One content type: its fields in order, the settings of one of them, and all of it as its author sees it. */
 @Component({
   selector: 'ty-type-page',
-  imports: [AuthorSight, DragDropModule, FieldForm, MatButtonModule, RouterLink, SiteState, TitleLine, TypeIcon],
+  imports: [AuthorSight, DragDropModule, FieldForm, MatButtonModule, RouterLink, SiteState, TitleLine, TypeIcon, SiteOpening],
   templateUrl: './type-page.html',
   styleUrl: './type-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
