@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { Page } from 'puppeteer-core';
-import { Bench, eventually, openPage, useTypikon } from './support';
+import { Bench, chooseFromMenu, chooseOptions, eventually, openPage, useTypikon } from './support';
 
 const used = useTypikon();
 
@@ -41,12 +41,21 @@ describe('designing a toolbar', () => {
       assert.fail(`Tab does not lead to ${what}`);
     };
     const begin = (): Promise<void> => page.focus('#chapter-tab-toolbar');
+    /** Goes to the menu of a group, and down in it to what is wanted. */
+    const chooseOf = async (group: string, words: string): Promise<void> => {
+      await tabTo((name) => name === `What can be done with the group ${group}`, `the menu of ${group}`);
+      await page.keyboard.press('Enter');
+      await page.waitForSelector('.mat-mdc-menu-panel [mat-menu-item]:focus');
+      for (let n = 0; n < 8 && !(await focused()).trim().startsWith(words); n++) await page.keyboard.press('ArrowDown');
+      assert.match(await focused(), new RegExp(words));
+      await page.keyboard.press('Enter');
+      await page.waitForSelector('.mat-mdc-menu-panel', { hidden: true });
+    };
     await begin();
     // Everything off: each group goes by its button.
     for (const label of ['Words', 'Links', 'Steps']) {
       await begin();
-      await tabTo((name) => name === `Remove the group ${label}`, `removing ${label}`);
-      await page.keyboard.press('Enter');
+      await chooseOf(label, 'Remove it');
     }
     await eventually(
       () => page.$$eval('[data-tile]', (nodes) => nodes.length),
@@ -73,8 +82,7 @@ describe('designing a toolbar', () => {
     await putOn('link', 'Link');
     await putOn('remove link', 'Remove link');
     await begin();
-    await tabTo((name) => name === 'New buttons go to Words', 'the target');
-    await page.keyboard.press('Enter');
+    await chooseOf('Words', 'New buttons go here');
     await putOn('bold', 'Bold');
     await putOn('clear', 'Clear formatting');
     await putOn('undo', 'Undo');
@@ -210,14 +218,14 @@ describe('designing a toolbar', () => {
   test('the author’s toolbar folds at narrow widths as it will', async () => {
     const { page, bench } = await open('house');
     await bench.press('ty-toolbar-chapter .parts', '1.3');
-    await page.select('#narrow', 'more');
-    await bench.press('ty-author-view .widths', 'phone 390');
+    await chooseOptions(page, 'Buttons that find no room', 'go under “More”, the last group first');
+    await chooseFromMenu(page, 'ty-bench .width', 'phone 390');
     await eventually(
       () => page.$$eval('ty-author-view .te-more-panel .te-group', (nodes) => nodes.map((node) => node.getAttribute('aria-label'))),
       (labels) => labels.length > 2 && labels.includes('Steps'),
       'nothing went under More',
     );
-    await bench.press('ty-author-view .widths', 'desk 1280');
+    await chooseFromMenu(page, 'ty-bench .width', 'desk 1280');
     await eventually(
       () => page.$$eval('ty-author-view .te-more-panel .te-group', (nodes) => nodes.map((node) => node.getAttribute('aria-label'))),
       (labels) => labels.join() === 'Tools',
@@ -231,7 +239,7 @@ describe('the surface', () => {
     const { page, bench } = await open('reply');
     await bench.chapter('surface');
     await page.waitForSelector('#surface-stylesheets');
-    await page.select('#surface-stylesheets', 'editing');
+    await chooseOptions(page, 'The text stands on', 'an editing stylesheet of its own');
     await page.waitForSelector('ty-css-field .cm-content');
     await page.click('ty-css-field .cm-content');
     await page.keyboard.sendCharacter('p { color: rgb(1, 2, 3) }\n.x { color }');
@@ -241,8 +249,8 @@ describe('the surface', () => {
       'the mistake is not marked at its line',
     );
     await page.focus('#surface-height');
-    await page.select('#surface-bar', 'bottom');
-    await page.select('#surface-enter', 'break');
+    await chooseOptions(page, 'The buttons are', 'below the text');
+    await chooseOptions(page, 'Enter begins', 'a line: br');
     await page.focus('#surface-heightPx');
     await bench.selectAll();
     await page.keyboard.type('20');

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, test } from 'node:test';
 import type { Page } from 'puppeteer-core';
-import { axeFindings, Bench, eventually, openPage, useTypikon } from './support';
+import { axeFindings, Bench, chooseOptions, eventually, openPage, useTypikon } from './support';
 
 const used = useTypikon({ TYPIKON_FIGURES_WAIT_MS: '400' });
 
@@ -318,25 +318,32 @@ describe('the comparison', () => {
   test('another kind of page is tried with the documents of others, and specimens come too', async () => {
     const comparison = await Comparison.open('story-desk', 'guide');
     const { page } = comparison;
-    await page.select('#likeness-kind', 'diary');
+    await chooseOptions(page, 'Page kind', 'Crew diary');
     await page.waitForFunction(() => location.pathname.endsWith('/story-desk/diary'));
     await eventually(
       () => comparison.text('.causes'),
       (text) => /as if it were/.test(text) && /\d elements in \d+ of \d+ documents/.test(text),
       'nothing is compared',
     );
-    const titles = (): Promise<string[]> => page.$$eval('#likeness-document option', (nodes) => nodes.map((node) => node.text));
+    const titles = async (): Promise<string[]> => {
+      await page.click('#likeness-document');
+      await page.waitForSelector('.cdk-overlay-pane mat-option');
+      const all = await page.$$eval('mat-option', (nodes) => nodes.map((node) => (node as HTMLElement).innerText.trim()));
+      await page.keyboard.press('Escape');
+      await page.waitForSelector('.cdk-overlay-pane mat-option', { hidden: true });
+      return all;
+    };
     assert.equal(
       (await titles()).some((title) => title.endsWith('(specimen)')),
       false,
     );
     await page.click('#likeness-specimens');
     await eventually(titles, (all) => all.some((title) => title.endsWith('(specimen)')), 'no specimen comes');
-    await page.select('#likeness-profile', 'reply');
+    await chooseOptions(page, 'Profile', 'Reply');
     await page.waitForFunction(() => location.pathname.includes('/reply/'));
     await eventually(titles, (all) => all.length > 0, 'a profile without documents has nothing to compare');
     // Where there is nothing to compare, nothing is said to be the same.
-    await page.select('#likeness-profile', 'house');
+    await chooseOptions(page, 'Profile', 'House');
     await page.waitForFunction(() => location.pathname.includes('/house/'));
     await eventually(
       () => comparison.text('.causes'),

@@ -13,7 +13,7 @@ import {
   type JsonObject,
 } from '../packages/core/src/index';
 import { at } from '../scripts/lib/paths.mjs';
-import { Bench, chooseOptions, eventually, openPage, useTypikon } from './support';
+import { Bench, chooseFromMenu, chooseOptions, eventually, openPage, useTypikon } from './support';
 
 const used = useTypikon();
 
@@ -37,10 +37,10 @@ describe('a frame that vanished', () => {
     );
     await bench.press('.entry.on', 'Let it through');
     await page.waitForSelector('ty-let-through-dialog');
-    const roles = await page.$$eval('ty-let-through-dialog fieldset:last-of-type label', (nodes) =>
-      nodes.map((node) => node.innerText.trim()),
+    const roles = await page.$$eval('ty-let-through-dialog .roles mat-radio-button', (nodes) =>
+      nodes.map((node) => (node as HTMLElement).innerText.trim()),
     );
-    await bench.click(`ty-let-through-dialog fieldset:last-of-type label:nth-of-type(${roles.indexOf('Duty office alone') + 1}) input`);
+    await bench.click(`ty-let-through-dialog .roles mat-radio-button:nth-of-type(${roles.indexOf('Duty office alone') + 1}) input`);
     await eventually(
       () => bench.text('ty-let-through-dialog'),
       (text) => text.includes('/trustedRoles/duty-office') && text.includes('cams.orrenstrand.example'),
@@ -54,7 +54,7 @@ describe('a frame that vanished', () => {
       (html) => frame.test(html),
       'the frame is not let through for the role',
     );
-    await page.select('select[aria-label="Whose content it is"]', '');
+    await chooseFromMenu(page, 'ty-bench .how', 'By ', 'anybody');
     await eventually(
       () => bench.stored(),
       (html) => !html.includes('<iframe'),
@@ -74,7 +74,7 @@ describe('a frame that vanished', () => {
     );
     await bench.click('.entry .sentence');
     await bench.press('.entry.on', 'Let it through');
-    await page.waitForSelector('ty-let-through-dialog input[name=host]');
+    await page.waitForSelector('ty-let-through-dialog .hosts mat-radio-button');
     await bench.press('ty-let-through-dialog', 'Change the house limits');
     await eventually(
       () => bench.stored(),
@@ -159,7 +159,7 @@ describe('findings', () => {
     const { page, bench } = await workshop('tender-desk');
     await bench.click('[data-element=u] input');
     await bench.click('[data-element=section] input');
-    await page.select('#text-hardSpaces', 'plain');
+    await chooseOptions(page, 'Hard spaces', 'become plain');
     await bench.press('ty-title-line', '2 findings');
     await page.waitForSelector('ty-findings-chapter');
     assert.match(await bench.text('ty-findings-chapter'), /section is allowed here, but not by the house limits/);
@@ -197,11 +197,11 @@ describe('as text and as files', () => {
     await bench.press('ty-markup-text', 'Take over');
     await bench.press('ty-markup-text', 'As a table');
     await page.waitForSelector('#unlisted');
-    assert.equal(await page.$eval('#unlisted', (node) => (node as HTMLSelectElement).value), 'drop');
+    assert.equal(await bench.text('#unlisted'), 'go with their content');
     await bench.click('[aria-label=Undo]');
     await eventually(
-      () => page.$eval('#unlisted', (node) => (node as HTMLSelectElement).value),
-      (value) => value === 'unwrap',
+      () => bench.text('#unlisted'),
+      (words) => words === 'go, their content stays',
       'undo did not bring the rules back',
     );
   });

@@ -262,7 +262,7 @@ export async function openPage(browser: Browser, { isApart = false, isKept = fal
   const mishaps: string[] = [];
   page.on('pageerror', (error) => mishaps.push(`error: ${(error as Error).message}`));
   page.on('console', (message) => {
-    if (message.type() === 'error') mishaps.push(`console: ${message.text()}`);
+    if (message.type() === 'error') mishaps.push(`console: ${message.text()} ${message.location().url ?? ''}`.trim());
   });
   return { page, mishaps };
 }
@@ -301,7 +301,7 @@ export async function pressButton(page: Page, place: string, words: string): Pro
   );
 }
 
-/** Chooses from a select of Material by its label; of several, each is pressed. */
+/** Chooses from a select of Material by its label, and by an option's words or their begin; of several, each is pressed. */
 export async function chooseOptions(page: Page, label: string, ...options: string[]): Promise<void> {
   await page.waitForSelector(`mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`);
   await page.click(`mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`);
@@ -311,9 +311,11 @@ export async function chooseOptions(page: Page, label: string, ...options: strin
         page.$$eval(
           'mat-option',
           (nodes, words) => {
-            const found = nodes.find((node) => (node as HTMLElement).innerText.trim() === words);
-            (found as HTMLElement | undefined)?.click();
-            return found !== undefined;
+            const texts = nodes.map((node) => (node as HTMLElement).innerText.trim());
+            const whole = texts.indexOf(words);
+            const found = whole === -1 ? texts.findIndex((text) => text.startsWith(words)) : whole;
+            (nodes[found] as HTMLElement | undefined)?.click();
+            return found !== -1;
           },
           option,
         ),
@@ -324,6 +326,30 @@ export async function chooseOptions(page: Page, label: string, ...options: strin
   await page.waitForSelector('mat-option', { hidden: true });
 }
 
+/** Opens a menu, and goes through it by the words that items begin with; menus within a menu open on the way. */
+export async function chooseFromMenu(page: Page, trigger: string, ...path: string[]): Promise<void> {
+  await page.waitForSelector(trigger);
+  await page.click(trigger);
+  for (const words of path)
+    await eventually(
+      () =>
+        page.$$eval(
+          '.cdk-overlay-container [mat-menu-item]',
+          (nodes, begin) => {
+            const item = nodes.findLast((node) => (node as HTMLElement).innerText.trim().startsWith(begin)) as
+              HTMLButtonElement | undefined;
+            if (item === undefined || item.disabled) return false;
+            item.click();
+            return true;
+          },
+          words,
+        ),
+      (isThere) => isThere,
+      `${trigger} does not offer ${words}`,
+    );
+  await page.waitForSelector('.cdk-overlay-container [mat-menu-item]', { hidden: true });
+}
+
 /** Drives the workshop as a person would. */
 export class Bench {
   constructor(readonly page: Page) {}
@@ -332,7 +358,7 @@ export class Bench {
   async open(address: string, profile: string, arrives: 'paste' | 'stored' = 'stored'): Promise<void> {
     await this.page.goto(`${address}/profiles/${profile}`, { waitUntil: 'domcontentloaded' });
     await this.page.waitForSelector('ty-ledger-view .entry, ty-ledger-view .empty');
-    await this.page.select('#arrives', arrives);
+    await chooseFromMenu(this.page, 'ty-bench .how', arrives === 'paste' ? 'By paste' : 'As stored');
     await this.stored();
   }
   /** Clicks once the element is there and can be clicked: a dialog may still be on its way. */
@@ -377,8 +403,14 @@ export class Bench {
   async view(name: 'author' | 'markup' | 'page'): Promise<void> {
     await this.click(`#bench-tab-${name}`);
   }
-  async choose(input: string): Promise<void> {
-    await this.page.select('#specimen', input);
+  /** Puts a specimen on the bench, by its key, or what the author has typed or pasted. */
+  async choose(input: `specimen:${string}` | 'typed' | 'pasted'): Promise<void> {
+    if (input === 'typed') await chooseOptions(this.page, 'Bench', 'All that the author has now');
+    else if (input === 'pasted') await chooseOptions(this.page, 'Bench', 'The last paste');
+    else {
+      const answer = await fetch(`${new URL(this.page.url()).origin}/api/v1/specimens/${input.replace('specimen:', '')}`);
+      await chooseOptions(this.page, 'Bench', ((await answer.json()) as { name: string }).name);
+    }
   }
   text(selector: string): Promise<string> {
     return this.page.$eval(selector, (node) => (node as HTMLElement).innerText.replace(/\s+/g, ' ').trim());

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { Page } from 'puppeteer-core';
-import { Bench, eventually, openPage, useTypikon } from './support';
+import { axeFindings, Bench, chooseFromMenu, eventually, openPage, pressButton, useTypikon } from './support';
 
 const used = useTypikon();
 
@@ -19,7 +19,7 @@ describe('the whole job once', () => {
     assert.equal(rows.length, 7);
     assert.match(
       rows.find((row) => row.includes('Ferry note'))!,
-      /Notices desk As first set up/,
+      /Notices desk changes 18 rules As first set up/,
     );
     await page.click('a[href="/profiles/story-desk"]');
     await page.waitForSelector('ty-ledger-view .entry');
@@ -441,5 +441,95 @@ describe('making a profile', () => {
       'the new profile did not open',
     );
     assert.match(page.url(), /profiles\/house-of-pictures$/);
+  });
+
+  test('is copied, renamed, taken away and brought back; one that others need stays', async () => {
+    const { page, mishaps } = await openPage(used.browser);
+    page.on('dialog', (dialog) => void dialog.accept());
+    const names = () => page.$$eval('td.mat-column-name .name', (links) => links.map((link) => link.textContent));
+    const menuOf = (name: string) => `tr:has(td.mat-column-name a[href$="/${name}"]) td.mat-column-more button`;
+    await page.goto(`${used.typikon.address}/profiles`);
+    await page.waitForSelector('tbody tr');
+    await chooseFromMenu(page, menuOf('tender-desk'), 'Copy it');
+    await page.waitForSelector('#profile-name');
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-profile-name', 'Make the copy');
+    await eventually(names, (all) => all.includes('Copy of Tender desk'), 'there is no copy');
+    await chooseFromMenu(page, menuOf('copy-of-tender-desk'), 'Rename it');
+    await page.waitForSelector('#profile-name');
+    await page.type('#profile-name', ' for small boats');
+    await pressButton(page, 'ty-profile-name', 'Rename it');
+    await eventually(names, (all) => all.includes('Copy of Tender desk for small boats'), 'it is not renamed');
+    await chooseFromMenu(page, menuOf('copy-of-tender-desk'), 'Let it extend another');
+    await page.waitForSelector('ty-profile-parent mat-select');
+    await page.click('ty-profile-parent mat-select');
+    await page.waitForSelector('mat-option');
+    await page.$$eval('mat-option', (options) => (options.find((one) => one.textContent?.trim() === 'Reply') as HTMLElement).click());
+    await page.waitForSelector('ty-profile-parent ty-changes-table');
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-profile-parent', 'Let it extend this');
+    await page.waitForSelector('ty-profile-parent', { hidden: true });
+    await chooseFromMenu(page, menuOf('copy-of-tender-desk'), 'Take it away');
+    await pressButton(page, 'ty-profile-removal', 'Take it away');
+    await eventually(names, (all) => !all.includes('Copy of Tender desk for small boats'), 'it did not go');
+    await pressButton(page, 'mat-snack-bar-container', 'Bring it back');
+    await eventually(names, (all) => all.includes('Copy of Tender desk for small boats'), 'it did not come back');
+    const { document } = (await (await fetch(`${used.typikon.address}/api/v1/profiles/copy-of-tender-desk`)).json()) as {
+      document: Record<string, unknown>;
+    };
+    assert.equal(document['extends'], 'reply');
+    await chooseFromMenu(page, menuOf('house'), 'Take it away');
+    await page.waitForSelector('ty-profile-removal li');
+    assert.equal(
+      await page.$eval('ty-profile-removal [mat-flat-button]', (button) => (button as HTMLButtonElement).disabled),
+      true,
+      'what others extend can be taken away',
+    );
+    assert.deepEqual(await axeFindings(page), []);
+    assert.deepEqual(mishaps, []);
+  });
+});
+
+describe('going anywhere', () => {
+  test('an element, a setting, a pass, a document and all keys are found by their words', async () => {
+    const { page, mishaps } = await openPage(used.browser);
+    const find = async (words: string, label: string): Promise<void> => {
+      await page.keyboard.down('Control');
+      await page.keyboard.press('KeyK');
+      await page.keyboard.up('Control');
+      await page.waitForSelector('ty-finder input:focus');
+      await page.keyboard.type(words);
+      await eventually(
+        () => page.$$eval('mat-option .line span:first-child', (options) => options.map((option) => option.textContent)),
+        ([first]) => first === label,
+        `${words} does not find ${label}`,
+      );
+      await page.keyboard.press('Enter');
+      await page.waitForSelector('ty-finder', { hidden: true });
+    };
+    await page.goto(`${used.typikon.address}/profiles/notices-desk`);
+    await page.waitForSelector('.entry');
+    await find('img', 'img');
+    await page.waitForSelector('[data-element=img].on');
+    await find('hard spaces', 'Hard spaces');
+    await page.waitForSelector('[data-setting=text-hardSpaces] mat-select:focus');
+    await find('office', 'Office leftovers');
+    await page.waitForSelector('[data-pass=office-leftovers].on');
+    await find('tansy back', 'Old Tansy back in service');
+    await page.waitForFunction(() => location.pathname === '/write/old-tansy-back');
+    await page.waitForSelector('typikon-editor .te-frame');
+    await find('all keys', 'All keys');
+    await page.waitForSelector('ty-keys-page tr.mat-mdc-row');
+    assert.deepEqual(await axeFindings(page), []);
+    await page.click('.find');
+    await page.waitForSelector('ty-finder input:focus');
+    await page.waitForSelector('mat-option');
+    // What was gone to last stands first.
+    assert.deepEqual(
+      (await page.$$eval('mat-option .line span:first-child', (options) => options.map((option) => option.textContent))).slice(0, 3),
+      ['All keys', 'Office leftovers', 'Hard spaces'],
+    );
+    assert.deepEqual(await axeFindings(page), []);
+    assert.deepEqual(mishaps, []);
   });
 });

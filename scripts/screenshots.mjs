@@ -13,6 +13,14 @@ import { startServer } from './lib/server.mjs';
 
 const pause = (ms) => new Promise((done) => setTimeout(done, ms));
 
+/** Chooses from a select by its label and the begin of an option's words. */
+async function chooseOption(page, label, words) {
+  await page.click(`mat-select[aria-label="${label}"]`);
+  await page.waitForSelector('mat-option');
+  await page.$$eval('mat-option', (nodes, begin) => nodes.find((node) => node.innerText.trim().startsWith(begin)).click(), words);
+  await page.waitForSelector('mat-option', { hidden: true });
+}
+
 /** Every main view: its name, its address, and what to do before the picture. */
 const VIEWS = [
   {
@@ -60,7 +68,7 @@ const VIEWS = [
     path: '/profiles/notices-desk',
     ready: '.entry',
     async prepare(page) {
-      await page.select('#specimen', 'specimen:works-report');
+      await chooseOption(page, 'Bench', 'Works report');
       await page.click('#chapter-tab-paste');
       await page.waitForSelector('[data-pass=inline-style] .name');
       await page.click('[data-pass=inline-style] .name');
@@ -89,7 +97,7 @@ const VIEWS = [
     async prepare(page) {
       await page.click('#chapter-tab-surface');
       await page.waitForSelector('#surface-height');
-      await page.select('#surface-height', 'between');
+      await chooseOption(page, 'Height', 'grows up to a limit');
       await page.click('#bench-tab-author');
     },
   },

@@ -1,8 +1,7 @@
 // Runs every test: unit tests, server tests against a private MariaDB, tests of the web application, end-to-end tests in Chromium.
 // With names of suites (unit, web, e2e) only those. Ends with "N passed, N failed" over all.
 import { spawn } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
@@ -10,6 +9,7 @@ import { CHROMIUM, MARIADB, checkDisk, ensureDebian, ensurePackages } from './li
 import { at } from './lib/paths.mjs';
 import { freePort } from './lib/ports.mjs';
 import { Stop, main, say, step } from './lib/say.mjs';
+import { scratchFolder } from './lib/scratch.mjs';
 import { startServer } from './lib/server.mjs';
 
 const SUITES = ['unit', 'web', 'e2e'];
@@ -25,7 +25,9 @@ main(async () => {
   await ensureDebian('mariadb-server', MARIADB);
   if (has('e2e')) await ensureDebian('chromium', CHROMIUM);
 
-  const work = mkdtempSync(join(tmpdir(), 'typikon-test-'));
+  const work = scratchFolder();
+  // Databases, browsers and what tests write have their folders there too.
+  process.env.TMPDIR = work;
   const results = [];
   try {
     if (has('unit')) {

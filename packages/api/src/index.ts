@@ -23,6 +23,8 @@ export const contract = {
   listRevisions: profiles.listRevisions,
   readRevision: profiles.readRevision,
   countHolding: profiles.countHolding,
+  useOfProfile: profiles.useOfProfile,
+  removeProfile: profiles.removeProfile,
   useOfType: types.useOfType,
   giveDocuments: types.giveDocuments,
 } as const;

@@ -1,6 +1,6 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import { idSchema } from '@typikon/core';
-import { failure, json } from './common';
+import { failure, ifMatch, json } from './common';
 import { linkHeader, pageQuery } from './pages';
 import { needs } from './right';
 
@@ -32,6 +32,45 @@ export const readRevision = createRoute({
   responses: {
     200: json(listed.extend({ document: z.record(z.string(), z.unknown()) }), 'Its own document; what it inherits is its parents’'),
     404: failure('There is no such profile, or no such state of it'),
+  },
+});
+
+export const useOfProfile = createRoute({
+  method: 'get',
+  path: '/profiles/{id}/use',
+  summary: 'What would miss a profile: those that extend it, statements that name it, texts and specimens',
+  ...needs('read'),
+  request: { params: z.object({ id: idSchema }) },
+  responses: {
+    200: json(
+      z
+        .object({
+          extendedBy: z.array(z.string()).describe('Profiles that extend it, by id.'),
+          statements: z.int().describe('How many statements of who writes with what name it.'),
+          isFallback: z.boolean().describe('Whether it is for what no statement fits.'),
+          documents: z.int().describe('How many documents have texts that were last saved with it.'),
+          specimens: z.int().describe('How many specimens are meant to be tried with it first.'),
+        })
+        .openapi('UseOfProfile'),
+      'What is counted',
+    ),
+    404: failure('There is no such profile'),
+  },
+});
+
+export const removeProfile = createRoute({
+  method: 'delete',
+  path: '/profiles/{id}',
+  summary: 'Takes a profile away, with every state of it that was saved',
+  description: 'Needs If-Match with the entity tag of its draft. Texts that were last saved with it stay as they are.',
+  ...needs('design'),
+  request: { params: z.object({ id: idSchema }), headers: ifMatch },
+  responses: {
+    204: { description: 'It is gone' },
+    404: failure('There is no such profile'),
+    409: failure('Other profiles extend it, or it is said that somebody writes with it'),
+    412: failure('Somebody else has saved it since'),
+    428: failure('If-Match is missing'),
   },
 });
 

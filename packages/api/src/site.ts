@@ -1,11 +1,14 @@
 import { createRoute, z } from '@hono/zod-openapi';
-import { fieldKeySchema, idSchema } from '@typikon/core';
+import { fieldKeySchema, idSchema, type Site } from '@typikon/core';
 import { etagHeader, failure, ifMatch, json } from './common';
 import { needs } from './right';
 
 const siteDocument = z
   .record(z.string(), z.unknown())
   .openapi('SiteDocument', { description: 'A site document, typikon-site/1 (docs/site.schema.json).' });
+
+/** What the server answers has been read by the schema of the core; what it is sent has not. */
+const siteAnswer = siteDocument as unknown as z.ZodType<Site>;
 
 /** Who writes somewhere with what, and by which statement. */
 const assignmentSchema = z
@@ -29,7 +32,7 @@ export const readSite = createRoute({
   path: '/site',
   summary: 'Content types, fields and their help, roles and people, and who writes with what',
   ...needs('read'),
-  responses: { 200: { ...json(siteDocument, 'The whole site document'), headers: etagHeader } },
+  responses: { 200: { ...json(siteAnswer, 'The whole site document'), headers: etagHeader } },
 });
 
 export const saveSite = createRoute({
@@ -40,7 +43,7 @@ export const saveSite = createRoute({
   ...needs('administer'),
   request: { headers: ifMatch, body: { required: true, ...json(siteDocument, 'The whole document') } },
   responses: {
-    200: { ...json(siteDocument, 'It holds now'), headers: etagHeader },
+    200: { ...json(siteAnswer, 'It holds now'), headers: etagHeader },
     403: failure('The acting person may not'),
     409: failure('Something that is to go is still in use'),
     412: failure('Somebody else has changed it since; `current` holds their version'),

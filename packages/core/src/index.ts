@@ -26,6 +26,7 @@ export { Ledger, type Authority, type Report } from './ledger/ledger';
 export { measure, utf8Length, type Measures } from './ledger/measures';
 export { isObject, isSameJson, mergePatch, withValue, type Json, type JsonObject } from './profile/merge-patch';
 export { countChanges, inheritedValue, makePatch, resetInProfile, setInProfile } from './profile/edit';
+export { ownRules, type OwnRules } from './profile/own-rules';
 export { fromPointer, toPointer, valueAt } from './profile/pointer';
 export { houseLimitsJsonSchema, profileJsonSchema } from './profile/json-schema';
 export {

@@ -14,6 +14,7 @@ import { dictionary } from './routes/dictionary';
 import { health } from './routes/health';
 import { house } from './routes/house';
 import { likeness } from './routes/likeness';
+import { profileRemoval } from './routes/profile-removal';
 import { profiles } from './routes/profiles';
 import { specimens } from './routes/specimens';
 import { styleFiles } from './routes/style-files';
@@ -105,6 +106,7 @@ export function createApp({
   app.use('/api/*', forward('api', lanes, laneOf), soundJson(), guard(app.openAPIRegistry, sites));
   app.route('/api/v1', health(sequelize));
   app.route('/api/v1', profiles(sequelize, committing));
+  app.route('/api/v1', profileRemoval(sequelize, committing));
   app.route('/api/v1', texts(sequelize, sites));
   app.route('/api/v1', likeness());
   app.route('/api/v1', styleFiles(sequelize, committing));

@@ -127,6 +127,7 @@ describe('reading', () => {
         '/profiles/{id}/revisions',
         '/profiles/{id}/revisions/{revision}',
         '/profiles/{id}/rule-history',
+        '/profiles/{id}/use',
         '/roles',
         '/site',
         '/site-dictionary',

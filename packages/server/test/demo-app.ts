@@ -34,7 +34,7 @@ export function useDemoApp(name: string, composed: number) {
     });
     return {
       status: response.status,
-      body: (await response.json()) as Body & { detail: string },
+      body: (response.status === 204 ? null : await response.json()) as Body & { detail: string },
       etag: response.headers.get('etag') ?? '',
       next: /<([^>]+)>; rel="next"/.exec(response.headers.get('link') ?? '')?.[1],
     };

@@ -1,20 +1,16 @@
 import { provideHttpClient, withInterceptors } from '@angular/common/http';
-import { type ApplicationConfig, isDevMode, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
+import { type ApplicationConfig, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
 import { MAT_TOOLTIP_DEFAULT_OPTIONS } from '@angular/material/tooltip';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
-import { provideStoreDevtools } from '@ngrx/store-devtools';
 import { routes } from './app.routes';
 import { LIKENESS_WORKER } from './features/likeness/likeness-runner';
 import { asActingPerson } from './state/acting';
-import * as bench from './state/bench';
-import { benchFeature } from './state/bench';
 import { libraryFeature, loadLibrary } from './state/library';
 import { PROOF_WORKER } from './state/proof-runner';
 import { SITE_WORKER } from './state/site-worker';
 import { SPELLING_WORKER } from './state/spelling';
-import { keepBackup, saveDraft, workshopFeature } from './state/workshop';
 
 export const appConfig: ApplicationConfig = {
   providers: [
@@ -22,19 +18,8 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     provideRouter(routes, withComponentInputBinding()),
     provideHttpClient(withInterceptors([asActingPerson])),
-    provideStore({
-      [libraryFeature.name]: libraryFeature.reducer,
-      [workshopFeature.name]: workshopFeature.reducer,
-      [benchFeature.name]: benchFeature.reducer,
-    }),
-    provideEffects({
-      loadLibrary,
-      saveDraft,
-      keepBackup,
-      computeProof: bench.computeProof,
-      chooseFirstSpecimen: bench.chooseFirstSpecimen,
-    }),
-    ...(isDevMode() ? [provideStoreDevtools({ maxAge: 50 })] : []),
+    provideStore({ [libraryFeature.name]: libraryFeature.reducer }),
+    provideEffects({ loadLibrary }),
     { provide: PROOF_WORKER, useValue: () => new Worker(new URL('./proof.worker', import.meta.url), { type: 'module' }) },
     { provide: LIKENESS_WORKER, useValue: () => new Worker(new URL('./likeness.worker', import.meta.url), { type: 'module' }) },
     { provide: SITE_WORKER, useValue: () => new Worker(new URL('./site.worker', import.meta.url), { type: 'module' }) },

@@ -1,10 +1,5 @@
-import { inject } from '@angular/core';
-import type { CanDeactivateFn, Routes, UrlMatchResult, UrlSegment } from '@angular/router';
+import type { Routes, UrlMatchResult, UrlSegment } from '@angular/router';
 import { ProfileList } from './features/profiles/profile-list';
-import { LeaveGuard } from './features/workshop/leave-guard';
-import type { Workshop } from './features/workshop/workshop';
-
-const askBeforeLeaving: CanDeactivateFn<Workshop> = () => inject(LeaveGuard).mayLeave();
 
 /** The site with or without a page that is open: one view, whose list stays as it is. */
 function site(segments: UrlSegment[]): UrlMatchResult | null {
@@ -16,12 +11,7 @@ function site(segments: UrlSegment[]): UrlMatchResult | null {
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'profiles' },
   { path: 'profiles', component: ProfileList, title: 'Profiles · Typikon' },
-  {
-    path: 'profiles/:id',
-    loadComponent: () => import('./features/workshop/workshop').then((m) => m.Workshop),
-    canDeactivate: [askBeforeLeaving],
-    title: 'Workshop · Typikon',
-  },
+  { path: 'profiles/:id', loadChildren: () => import('./features/workshop/workshop.routes').then((m) => m.workshopRoutes) },
   {
     path: 'types',
     loadComponent: () => import('./features/types/content-types').then((m) => m.ContentTypes),
@@ -87,6 +77,7 @@ export const routes: Routes = [
     loadComponent: () => import('./features/desk/desk').then((m) => m.Desk),
     title: 'Write · Typikon',
   },
+  { path: 'keys', loadComponent: () => import('./features/finder/keys-page').then((m) => m.KeysPage), title: 'All keys · Typikon' },
   { matcher: site, loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
   { path: '**', redirectTo: 'profiles' },
 ];

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { LibraryActions, libraryFeature } from './state/library';
@@ -11,10 +12,12 @@ import { NameBadge } from './ui/name-badge';
   imports: [MatButtonModule, NameBadge, RouterLink, RouterLinkActive, RouterOutlet],
   templateUrl: './app.html',
   styleUrl: './app.scss',
+  host: { '(window:keydown)': 'key($event)' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class App {
   private readonly store = inject(Store);
+  private readonly dialog = inject(MatDialog);
   protected readonly status = this.store.selectSignal(libraryFeature.selectStatus);
   protected readonly message = this.store.selectSignal(libraryFeature.selectMessage);
   protected readonly chapters = [
@@ -29,6 +32,18 @@ export class App {
 
   constructor() {
     this.load();
+  }
+
+  protected key(event: KeyboardEvent): void {
+    if (!(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey || event.key.toLowerCase() !== 'k') return;
+    event.preventDefault();
+    if (this.status() === 'ready') void this.find();
+  }
+
+  protected async find(): Promise<void> {
+    if (this.dialog.openDialogs.length > 0) return;
+    const { Finder } = await import('./features/finder/finder');
+    this.dialog.open(Finder, { width: '620px', maxWidth: '94vw', position: { top: '12vh' }, ariaLabel: 'Find anything' });
   }
 
   protected load(): void {

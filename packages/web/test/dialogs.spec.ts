@@ -52,7 +52,7 @@ describe('learning from a sample', () => {
     const { screen, close } = await open();
     const boxes = screen.texts('.lessons code');
     await screen.click(`.lessons li:nth-child(${boxes.indexOf('<u>') + 1}) input`);
-    expect(screen.texts('ty-changes-table tbody th')).toEqual(['/markup/elements/u']);
+    expect(screen.texts('ty-changes-table tbody [role=rowheader]')).toEqual(['/markup/elements/u']);
     expect(screen.has('.go[disabled]')).toBe(false);
     await screen.click('mat-dialog-actions .go, [mat-dialog-actions] .go, .go');
     expect(screen.profile.markup.elements['u']).toEqual({ outcome: 'keep' });
@@ -63,7 +63,7 @@ describe('learning from a sample', () => {
   test('unticking takes the rule back', async () => {
     const { screen } = await open();
     await screen.click('.head .ty-quiet');
-    expect(screen.texts('ty-changes-table tbody th').length).toBeGreaterThan(2);
+    expect(screen.texts('ty-changes-table tbody [role=rowheader]').length).toBeGreaterThan(2);
     await screen.click('.head .ty-quiet:last-child');
     expect(screen.has('ty-changes-table')).toBe(false);
     expect(screen.has('.go[disabled]')).toBe(true);
@@ -88,7 +88,7 @@ describe('letting through what the house limits took', () => {
 
   test('one host alone, in the house limits and in the draft', async () => {
     const { screen, close } = await open();
-    expect(screen.texts('ty-changes-table tbody th')).toEqual(['/markup/elements/iframe', '/markup/elements/iframe']);
+    expect(screen.texts('ty-changes-table tbody [role=rowheader]')).toEqual(['/markup/elements/iframe', '/markup/elements/iframe']);
     await screen.click('.go');
     const request = screen.http.expectOne('/api/v1/house-limits');
     expect(request.request.headers.get('If-Match')).toBe('"1"');
@@ -103,9 +103,9 @@ describe('letting through what the house limits took', () => {
 
   test('for one role: an exception, and the bench tries that role', async () => {
     const { screen } = await open();
-    const labels = screen.texts('fieldset:last-of-type label');
-    await screen.click(`fieldset:last-of-type label:nth-of-type(${labels.indexOf('Duty office alone') + 1}) input`);
-    expect(screen.texts('ty-changes-table tbody th')[0]).toBe('/trustedRoles/duty-office');
+    const labels = screen.texts('.roles mat-radio-button');
+    await screen.click(`.roles mat-radio-button:nth-of-type(${labels.indexOf('Duty office alone') + 1}) input`);
+    expect(screen.texts('ty-changes-table tbody [role=rowheader]')[0]).toBe('/trustedRoles/duty-office');
     await screen.click('.go');
     const request = screen.http.expectOne('/api/v1/house-limits');
     request.flush(request.request.body as object, { headers: { ETag: '"2"' } });
@@ -146,7 +146,7 @@ describe('files', () => {
     const { screen, close } = await open(
       JSON.stringify({ ...demoLibrary().profiles.find(({ id }) => id === 'story-desk')!.document, purpose: 'New' }),
     );
-    expect(screen.texts('ty-changes-table tbody th')).toEqual(['/purpose']);
+    expect(screen.texts('ty-changes-table tbody [role=rowheader]')).toEqual(['/purpose']);
     expect(screen.profile.purpose).not.toBe('New');
     await screen.click('.go');
     expect(screen.profile.purpose).toBe('New');

@@ -80,10 +80,10 @@ test('the measures say how much of the text is kept and how heavy the markup is'
   });
   expect(screen.texts('dd')).toEqual(['80.9 %', '2', '1', '0.4', '0']);
   expect(screen.texts('dt')).toEqual([
-    'of the text kept',
-    'changes, 2 rules',
-    'thing lost',
-    'markup per letter, was 2.0',
-    'inline styles left',
+    'kept of the text',
+    'changes by 2 rules',
+    'lost',
+    'characters of markup a letter, was 2.0',
+    'inline styles',
   ]);
 });

@@ -22,7 +22,8 @@ describe('the list of profiles', () => {
       'Tender desk',
       'Reply',
     ]);
-    expect(screen.texts('tbody tr:nth-child(4) td').slice(3, 5)).toEqual(['Notices desk', 'As first set up']);
+    expect(screen.texts('tbody tr:nth-child(4) td').slice(3, 5)).toEqual(['Notices deskchanges 18 rules', 'As first set up']);
+    expect(screen.texts('tbody tr:nth-child(1) .children')).toEqual(['sets 88 rules', '4 extend it']);
   });
   test('tells how alike the editor and the pages are, now and before', async () => {
     const screen = await Screen.of(ProfileList);
@@ -144,10 +145,30 @@ describe('a split', () => {
       await screen.settle();
       return screen.find('.grip').getAttribute('aria-valuenow');
     };
-    expect(await press('ArrowRight')).toBe('80');
-    expect(await press('ArrowRight')).toBe('80');
-    expect(await press('ArrowLeft')).toBe('78');
+    expect(await press('End')).toBe('90');
+    expect(await press('ArrowRight')).toBe('90');
+    expect(await press('ArrowLeft')).toBe('88');
     expect(await press('Home')).toBe('20');
     expect(localStorage.getItem('typikon.split.test')).toBe('20.0');
+  });
+
+  test('remembers a share for each name, and gives all the room to the first pane for a while', async () => {
+    const screen = await Screen.of(Split, { inputs: { label: 'Height', name: 'one', initial: 60 } });
+    const set = async (name: string, value: unknown) => {
+      screen.fixture.componentRef.setInput(name, value);
+      await screen.settle();
+    };
+    const share = () => screen.find('.first').style.flexBasis;
+    screen.find('.grip').dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true }));
+    await screen.settle();
+    expect(share()).toBe('62%');
+    await set('name', 'other');
+    expect(share()).toBe('60%');
+    await set('name', 'one');
+    expect(share()).toBe('62%');
+    await set('isWhole', true);
+    expect([share(), screen.find('.second').hidden, screen.find('.grip').hidden]).toEqual(['100%', true, true]);
+    await set('isWhole', false);
+    expect([share(), screen.find('.second').hidden]).toEqual(['62%', false]);
   });
 });

@@ -70,13 +70,13 @@ describe('the details of an element', () => {
   test('change what becomes of it', async () => {
     const screen = await open();
     await screen.click(`${row('u')} .name`);
-    await screen.click('.outcome label:nth-of-type(3) input');
+    await screen.click('.outcome mat-radio-button:nth-of-type(3) input');
     expect(screen.profile.markup.elements['u']).toEqual({ outcome: 'drop' });
-    await screen.click('.outcome label:nth-of-type(5) input');
+    await screen.click('.outcome mat-radio-button:nth-of-type(5) input');
     expect(screen.profile.markup.elements['u']?.outcome).toBe('rename');
-    await screen.set('.outcome select', 'em');
+    await screen.set('.outcome mat-select', 'em');
     expect(screen.profile.markup.elements['u']).toEqual({ outcome: 'rename', to: 'em' });
-    await screen.click('.outcome label:nth-of-type(1) input');
+    await screen.click('.outcome mat-radio-button:nth-of-type(1) input');
     expect(screen.profile.markup.elements['u']).toEqual({});
   });
 

@@ -19,7 +19,7 @@ describe('§4 Styles', () => {
 
   test('lists the styles as they look, with how they stand on each page', async () => {
     const screen = await open();
-    expect(screen.texts('tbody th')).toEqual(['Lead', 'Note', 'Warning', 'Fare note']);
+    expect(screen.texts('tbody [role=rowheader]')).toEqual(['Lead', 'Note', 'Warning', 'Fare note']);
     const note = screen.find<HTMLElement>('[data-style=note] ty-style-look');
     expect(note.style.getPropertyValue('background-color')).toBe('rgb(227, 238, 241)');
     expect(screen.texts('.does')[0]).toMatch(/Turns the block .* into p, and gives it the class lead/);
@@ -36,7 +36,7 @@ describe('§4 Styles', () => {
     await screen.set('#style-new-selector', 'p.tide', 'input');
     await screen.click('.new .go');
     expect(screen.profile.styles['tide']).toEqual({ label: 'Tide', selector: 'p.tide' });
-    expect(screen.texts('[data-style=tide] td')[2]).toBe('its markup is removed');
+    expect(screen.texts('[data-style=tide] td')[3]).toBe('its markup is removed');
     expect(findings(screen).map(({ check }) => check)).toEqual(expect.arrayContaining(['style-without-markup', 'style-without-rule']));
     // The house limits do not know the class, so it cannot be allowed here.
     await screen.click('.details .bad button');

@@ -2,8 +2,10 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
-import { provideZonelessChangeDetection, type Type } from '@angular/core';
+import { provideZonelessChangeDetection, type DebugElement, type Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { MatSelect } from '@angular/material/select';
+import { By } from '@angular/platform-browser';
 import { provideRouter } from '@angular/router';
 import {
   clean,
@@ -169,7 +171,33 @@ export class Screen<T> {
     this.find(selector).click();
     await this.settle();
   }
+  /** Opens a menu and presses the item whose words begin like this. */
+  async choose(trigger: string, words: string): Promise<void> {
+    await this.click(trigger);
+    const items = [...document.querySelectorAll<HTMLButtonElement>('.cdk-overlay-container [mat-menu-item]')];
+    const item = items.findLast((one) => (one.textContent ?? '').trim().startsWith(words));
+    if (item === undefined) throw new Error(`${trigger} does not offer ${words}`);
+    item.click();
+    await this.settle();
+  }
+  private select(selector: string): MatSelect | null {
+    const found = this.fixture.debugElement.query(By.css(selector)) as DebugElement | null;
+    return found?.componentInstance instanceof MatSelect && found.nativeElement === this.find(selector) ? found.componentInstance : null;
+  }
+  /** The values that a select offers. */
+  optionsOf(selector: string): string[] {
+    return this.select(selector)!.options.map(({ value }) => value as string);
+  }
+  /** Writes into a field, or chooses in a select, by the value of an option. */
   async set(selector: string, value: string, type = 'change'): Promise<void> {
+    const select = this.select(selector);
+    if (select !== null) {
+      const option = select.options.find((one) => one.value === value);
+      if (option === undefined) throw new Error(`${selector} does not offer ${value}`);
+      // As a click on it does; it is not drawn before the select is open.
+      option._selectViaInteraction();
+      return void (await this.settle());
+    }
     const field = this.find<HTMLInputElement>(selector);
     field.value = value;
     field.dispatchEvent(new Event(type, { bubbles: true }));

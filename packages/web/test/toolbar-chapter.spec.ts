@@ -97,9 +97,9 @@ describe('the board', () => {
   test('groups are named, moved, folded away, begun on a row, added and removed', async () => {
     const screen = await open();
     await screen.set('[aria-label="Name of the group Words"]', 'Text');
-    await screen.click('[aria-label="Move the group Text earlier"]');
-    await screen.click('[aria-label="Text is under More"]');
-    await screen.click('[aria-label="Lists begins a row"]');
+    await screen.choose('[data-group=words] .acts', 'Move earlier');
+    await screen.choose('[data-group=words] .acts', 'Always under');
+    await screen.choose('[data-group=lists] .acts', 'Begins a row');
     const groups = arrangeToolbar(screen.profile.toolbar);
     expect(groups.slice(0, 3).map(({ id, label, inMore, newRow }) => [id, label, inMore, newRow])).toEqual([
       ['words', 'Text', true, false],
@@ -111,7 +111,7 @@ describe('the board', () => {
     await screen.settle();
     expect(arrangeToolbar(screen.profile.toolbar).at(-1)).toMatchObject({ id: 'words-2', label: 'Words', buttons: [] });
     expect(design().target()).toBe('words-2');
-    await screen.click('[aria-label="Remove the group Words"]');
+    await screen.choose('[data-group=words-2] .acts', 'Remove it');
     expect(group(screen, 'words-2')).toBeUndefined();
     await screen.click('.add .ty-quiet');
     expect(toolbarOf(screen)).toBeUndefined();
@@ -126,8 +126,8 @@ describe('the board', () => {
 
   test('an empty toolbar says how to begin', async () => {
     const screen = await open('reply');
-    await screen.click('[aria-label="Remove the group Words"]');
-    await screen.click('[aria-label="Remove the group Links"]');
+    await screen.choose('[data-group=words] .acts', 'Remove it');
+    await screen.choose('[data-group=links] .acts', 'Remove it');
     expect(screen.texts('.groups p')[0]).toMatch(/^The toolbar is empty/);
     design().putOn('bold');
     expect(arrangeToolbar(screen.profile.toolbar)).toEqual([
@@ -188,7 +188,7 @@ describe('all about a button', () => {
     const screen = await open('italic');
     await screen.click('[aria-label="Move Italic earlier"]');
     expect(group(screen, 'words')?.[0]).toBe('italic');
-    await screen.set('select', 'links');
+    await screen.set('mat-select', 'links');
     expect(group(screen, 'links')?.at(-1)).toBe('italic');
     expect(screen.texts('.where')[0]).toMatch(/House has it elsewhere/);
   });
@@ -286,7 +286,7 @@ describe('the surface', () => {
     expect(screen.profile.surface.heightPx).toBe(420);
     await screen.set('#surface-widthsPx', '400, 600');
     expect(screen.profile.surface.widthsPx).toEqual([400, 600]);
-    await screen.click('#surface-spelling-atOnce');
+    await screen.click('#surface-spelling-atOnce-input');
     expect(screen.profile.surface.spelling.atOnce).toBe(true);
   });
 

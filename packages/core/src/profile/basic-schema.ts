@@ -1,5 +1,4 @@
 import * as z from 'zod';
-import { isColour } from '../css/colour';
 
 /** Profiles, page kinds and toolbar groups are named by ids that can stand in an address and as a file's name. */
 export const idSchema = z
@@ -12,8 +11,6 @@ export const fieldKeySchema = z
   .string()
   .regex(/^[a-z][a-z0-9]*([-_][a-z0-9]+)*$/, 'must be lower-case words joined by hyphens, such as "chart-corrections"')
   .max(64);
-
-export const isColourSchema = z.string().refine(isColour, 'must be a CSS colour, such as "#a6301f"');
 
 /** An id made from a name: lower-case words joined by hyphens; empty where the name has no letter of the Latin alphabet. */
 export function idFrom(name: string): string {

@@ -1,5 +1,6 @@
 import * as z from 'zod';
-import { idSchema, isColourSchema as colour } from './basic-schema';
+import { idSchema } from './basic-schema';
+import { isColourSchema as colour } from './colour-schema';
 import { pasteSchema } from './paste-schema';
 import { patternMistake } from './pattern';
 import { helpSchema } from './help-schema';

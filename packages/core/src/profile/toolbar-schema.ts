@@ -1,7 +1,8 @@
 import * as z from 'zod';
 import { BUTTON_IDS } from './button-ids';
 import { SHORTCUT_IDS } from './shortcuts';
-import { idSchema, isColourSchema } from './basic-schema';
+import { idSchema } from './basic-schema';
+import { isColourSchema } from './colour-schema';
 
 const className = z
   .string()

@@ -6,15 +6,13 @@ import { etagOf, matches } from '../routes/entity-tags';
 import { router } from '../routes/shared';
 import type { SiteService } from './service';
 
-const asJson = (site: object) => site as Record<string, unknown>;
-
 /** Content types, fields and help, roles and people, and who writes where with what. */
 export function site(service: SiteService) {
   return router()
     .openapi(contract.readSite, async (context) => {
       const stored = await service.read();
       context.header('ETag', etagOf(stored.revision));
-      return context.json(asJson(stored.site), 200);
+      return context.json(stored.site, 200);
     })
     .openapi(contract.saveSite, async (context) => {
       const ifMatch = context.req.header('if-match');
@@ -23,7 +21,7 @@ export function site(service: SiteService) {
       switch (result.is) {
         case 'saved':
           context.header('ETag', etagOf(result.stored.revision));
-          return context.json(asJson(result.stored.site), 200);
+          return context.json(result.stored.site, 200);
         case 'mistaken':
           return problem(context, 422, result.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join('; '), {
             problems: result.problems,

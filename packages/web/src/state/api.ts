@@ -1,6 +1,7 @@
 import { HttpClient, type HttpErrorResponse, type HttpHeaders } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
-import { isSameJson, type HouseLimits, type JsonObject, type PastedPicture, type SpecimenDocument } from '@typikon/core';
+import type { HouseLimits, JsonObject, PastedPicture, SpecimenDocument } from '@typikon/core';
+import { isSameJson } from '@typikon/core/light';
 import {
   catchError,
   EMPTY,

@@ -13,6 +13,7 @@ import {
   type PasteSource,
   type ResolvedProfile,
 } from '@typikon/core';
+import { selectHouse } from './house';
 import { libraryFeature } from './library';
 import { proofRequest, ProofRunner } from './proof-runner';
 import type { Arrival, Proof, ProofRequest, Specimen } from './types';
@@ -280,7 +281,7 @@ export const computeProof = createEffect(
   (store = inject(Store), runner = inject(ProofRunner)) =>
     combineLatest([
       store.select(workshopFeature.selectResolution),
-      store.select(libraryFeature.selectHouse),
+      store.select(selectHouse),
       store.select(benchFeature.selectInput),
       store.select(benchFeature.selectSpecimenId),
       store.select(workshopFeature.selectRole),

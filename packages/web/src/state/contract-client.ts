@@ -56,6 +56,14 @@ export class ContractClient {
       .post<AnswerOf<'post', P>>(addressOf(path, parameters), body, { observe: 'response', headers })
       .pipe(map(asAnswer), catchError(asFailure));
   }
+
+  /** @param revision of what was seen */
+  delete<P extends PathOf<'delete'>>(path: P, revision: number, parameters: ParametersOf<'delete', P>): Observable<void> {
+    return this.http.delete(addressOf(path, parameters), { headers: { 'If-Match': `"${revision}"` } }).pipe(
+      map(() => undefined),
+      catchError(asFailure),
+    );
+  }
 }
 
 function addressOf(path: PathOf<Method>, parameters: Readonly<Record<string, string>>): string {

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import { isObject, type JsonObject } from '@typikon/core';
+import { isObject, type JsonObject } from '@typikon/core/light';
 
 /** A draft that was edited in this browser and not saved. */
 export interface Backup {

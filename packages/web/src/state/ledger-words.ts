@@ -306,7 +306,7 @@ function propertyNoun(property: string): string {
     'font-size': 'the size of the letters',
     font: 'the typeface and size',
     'text-align': 'the alignment',
-    '': 'what is no declaration',
+    '': 'an unreadable part of the style',
   };
   return nouns[property] ?? `the style ${property}`;
 }

@@ -3,7 +3,7 @@ import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props } from '@ngrx/store';
 import { catchError, exhaustMap, map, of } from 'rxjs';
 import { Api, type ApiFailure } from './api';
-import { readHouseLimits, type HouseLimits, type JsonObject } from '@typikon/core';
+import type { HouseLimits, JsonObject } from '@typikon/core';
 import { nameOf } from './profile-name';
 import type { Library, Specimen, StoredProfile, StyleFiles } from './types';
 import { WorkshopActions } from './workshop.actions';
@@ -16,7 +16,8 @@ export const LibraryActions = createActionGroup({
     'Load Failed': props<{ message: string }>(),
     /** The house limits were changed here, or read anew. */
     'House Changed': props<{ house: HouseLimits; houseRevision: number }>(),
-    'Profile Created': props<{ profile: StoredProfile }>(),
+    'Profile Stored': props<{ profile: StoredProfile }>(),
+    'Profile Removed': props<{ id: string }>(),
     /** Stylesheets and page kinds were changed here, or read anew. */
     'Style Files Changed': props<{ styleFiles: StyleFiles }>(),
     'Specimen Stored': props<{ specimen: Specimen }>(),
@@ -62,7 +63,12 @@ export const libraryFeature = createFeature({
     on(LibraryActions.styleFilesChanged, (state, { styleFiles }): LibraryState =>
       state.library === null ? state : { ...state, library: { ...state.library, ...styleFiles } },
     ),
-    on(LibraryActions.profileCreated, WorkshopActions.saved, (state, { profile }): LibraryState => withProfile(state, profile)),
+    on(LibraryActions.profileStored, WorkshopActions.saved, (state, { profile }): LibraryState => withProfile(state, profile)),
+    on(LibraryActions.profileRemoved, (state, { id }): LibraryState =>
+      state.library === null
+        ? state
+        : { ...state, library: { ...state.library, profiles: state.library.profiles.filter((profile) => profile.id !== id) } },
+    ),
     on(LibraryActions.specimenStored, (state, { specimen }): LibraryState =>
       withSpecimens(state, (all) => {
         const place = all.findIndex(({ id }) => id === specimen.id);
@@ -85,14 +91,6 @@ export const libraryFeature = createFeature({
     /** The house limits as they are written, to be edited. */
     selectHouseDocument: createSelector(selectLibrary, (library) => (library === null ? null : (library.house as unknown as JsonObject))),
     selectHouseRevision: createSelector(selectLibrary, (library) => library?.houseRevision ?? 0),
-    /** The house limits with every default filled in; null where there are none. */
-    selectHouse: createSelector(
-      createSelector(selectLibrary, (library) => library?.house ?? null),
-      (house): HouseLimits | null => {
-        const read = house === null ? null : readHouseLimits(house);
-        return read?.ok === true ? read.house : null;
-      },
-    ),
     selectRoles: createSelector(selectLibrary, (library) => library?.roles ?? []),
     selectCensus: createSelector(selectLibrary, (library) => library?.census ?? null),
     selectStylesheets: createSelector(selectLibrary, (library) => library?.stylesheets ?? []),

@@ -3,6 +3,7 @@ import { Store } from '@ngrx/store';
 import type { Overtaken, PassId, PastePasses } from '@typikon/core';
 import type { Subscription } from 'rxjs';
 import { benchFeature } from './bench';
+import { selectHouse } from './house';
 import { libraryFeature } from './library';
 import { proofRequest, ProofRunner, underProfile } from './proof-runner';
 import type { MatrixRow } from './types';
@@ -20,7 +21,7 @@ export class PasteSurvey {
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
   private readonly chapter = this.store.selectSignal(workshopFeature.selectChapter);
   private readonly role = this.store.selectSignal(workshopFeature.selectRole);
-  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly house = this.store.selectSignal(selectHouse);
   private readonly specimens = this.store.selectSignal(libraryFeature.selectSpecimens);
   private readonly input = this.store.selectSignal(benchFeature.selectInput);
   private readonly arrival = this.store.selectSignal(benchFeature.selectArrival);

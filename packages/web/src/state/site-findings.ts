@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { ContractClient } from './contract-client';
 import { KnownPages } from './known-pages';
+import { selectHouse } from './house';
 import { libraryFeature } from './library';
 import { SiteStore } from './site';
 import { SiteWorker } from './site-worker';
@@ -23,7 +24,7 @@ export class SiteFindings {
     const store = inject(Store);
     const worker = inject(SiteWorker);
     const profiles = store.selectSignal(libraryFeature.selectProfiles);
-    const house = store.selectSignal(libraryFeature.selectHouse);
+    const house = store.selectSignal(selectHouse);
     const texts = store.selectSignal(libraryFeature.selectTexts);
     const pageKinds = store.selectSignal(libraryFeature.selectPageKinds);
     const client = inject(ContractClient);

@@ -1,16 +1,7 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
-import {
-  Assignments,
-  isSameJson,
-  siteSchema,
-  type ContentType,
-  type Field,
-  type Json,
-  type Problem,
-  type Site,
-  type Statement,
-} from '@typikon/core';
+import type { ContentType, Field, Json, Problem, Site, Statement } from '@typikon/core';
+import { Assignments, isSameJson } from '@typikon/core/light';
 import { firstValueFrom } from 'rxjs';
 import type { ApiFailure } from './api-failure';
 import { ContractClient } from './contract-client';
@@ -54,11 +45,13 @@ const MOST_STEPS = 200;
 const BACKUP = 'typikon.site-draft';
 
 /** Work on the site that was not saved, as the browser keeps it. */
-function readBackup(): { revision: number; site: Site } | null {
+async function readBackup(): Promise<{ revision: number; site: Site } | null> {
   try {
     const kept = JSON.parse(localStorage.getItem(BACKUP) ?? 'null') as { revision: number; site: unknown } | null;
-    const read = kept === null ? null : siteSchema.safeParse(kept.site);
-    return read?.success === true ? { revision: kept!.revision, site: read.data } : null;
+    if (kept === null) return null;
+    const { siteSchema } = await import('./site-schema');
+    const read = siteSchema.safeParse(kept.site);
+    return read.success ? { revision: kept.revision, site: read.data } : null;
   } catch {
     return null;
   }
@@ -117,9 +110,8 @@ export const SiteStore = signalStore(
       if (store.status() === 'loading' || store.status() === 'ready') return;
       patchState(store, { status: 'loading' });
       try {
-        const { body, revision } = await firstValueFrom(client.get('/site', {}, {}));
-        const saved = siteSchema.parse(body);
-        const kept = readBackup();
+        const { body: saved, revision } = await firstValueFrom(client.get('/site', {}, {}));
+        const kept = await readBackup();
         patchState(store, { status: 'ready', saved, revision, draft: kept?.revision === revision ? kept.site : saved, lastStep: '' });
         keep();
       } catch (error) {
@@ -133,8 +125,8 @@ export const SiteStore = signalStore(
       if (draft === null || store.isSaving()) return false;
       patchState(store, { isSaving: true, refusal: '', problems: [] });
       try {
-        const { body, revision } = await firstValueFrom(client.put('/site', draft, store.revision(), {}));
-        patchState(store, { isSaving: false, saved: siteSchema.parse(body), revision, lastStep: '', theirs: null });
+        const { body: saved, revision } = await firstValueFrom(client.put('/site', draft, store.revision(), {}));
+        patchState(store, { isSaving: false, saved, revision, lastStep: '', theirs: null });
         keep();
         return true;
       } catch (error) {
@@ -153,8 +145,7 @@ export const SiteStore = signalStore(
     /** Looks whether a save of which nobody knows what became is there. */
     async function isStored(draft: Site): Promise<boolean> {
       try {
-        const { body, revision } = await firstValueFrom(client.get('/site', {}, {}));
-        const saved = siteSchema.parse(body);
+        const { body: saved, revision } = await firstValueFrom(client.get('/site', {}, {}));
         if (!isSameJson(asJson(saved), asJson(draft))) return false;
         patchState(store, { isSaving: false, saved, revision, lastStep: '', theirs: null });
         keep();

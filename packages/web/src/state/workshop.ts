@@ -22,6 +22,7 @@ import { createFeature, createReducer, createSelector, on, Store } from '@ngrx/s
 import { catchError, exhaustMap, filter, map, of, tap, withLatestFrom } from 'rxjs';
 import { Api, type ApiFailure } from './api';
 import { DraftBackup, type Backup } from './draft-backup';
+import { selectHouse } from './house';
 import { libraryFeature } from './library';
 import type { StoredProfile } from './types';
 import { WorkshopActions, type Chapter } from './workshop.actions';
@@ -190,7 +191,7 @@ export const workshopFeature = createFeature({
     const selectResolved = createSelector(selectResolution, (resolution): ResolvedProfile | null =>
       resolution?.ok === true ? resolution.resolved : null,
     );
-    const selectOptions = createSelector(libraryFeature.selectHouse, selectRole, (house, role): CompileOptions => ({
+    const selectOptions = createSelector(selectHouse, selectRole, (house, role): CompileOptions => ({
       ...(house === null ? {} : { house }),
       ...(role === '' ? {} : { role }),
     }));
@@ -213,7 +214,7 @@ export const workshopFeature = createFeature({
       },
     );
     const selectSurroundings = createSelector(
-      libraryFeature.selectHouse,
+      selectHouse,
       libraryFeature.selectCensus,
       selectPages,
       selectProfileId,

@@ -1,14 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
 import { Acting } from '../state/acting';
 
 /** The badge of whoever acts; another one can be put on. */
 @Component({
   selector: 'ty-name-badge',
-  imports: [MatMenuModule],
+  imports: [MatButtonModule, MatMenuModule],
   template: `
     @if (acting.person(); as person) {
-      <button type="button" class="badge" [matMenuTriggerFor]="menu">
+      <button mat-button type="button" class="badge ty-plain" [matMenuTriggerFor]="menu">
         <span class="hole" aria-hidden="true"></span>
         <span class="name">{{ person.label }}</span>
         <span class="role">{{ role() }}</span>

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input, linkedSignal } from '@angular/core';
 
 /**
  * Two panes with a grip between them that is dragged or moved by the arrow keys
@@ -7,9 +7,10 @@ import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input
 @Component({
   selector: 'ty-split',
   template: `
-    <div class="first" [style.flex-basis.%]="share()"><ng-content select="[first]" /></div>
+    <div class="first" [style.flex-basis.%]="isWhole() ? 100 : share()"><ng-content select="[first]" /></div>
     <div
       class="grip"
+      [hidden]="isWhole()"
       role="separator"
       tabindex="0"
       [attr.aria-label]="label()"
@@ -22,7 +23,7 @@ import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input
       (pointerup)="end($event)"
       (keydown)="key($event)"
     ></div>
-    <div class="second"><ng-content select="[second]" /></div>
+    <div class="second" [hidden]="isWhole()"><ng-content select="[second]" /></div>
   `,
   styles: `
     :host {
@@ -47,6 +48,9 @@ import { ChangeDetectionStrategy, Component, ElementRef, computed, inject, input
     }
     .second {
       flex: 1 1 0;
+    }
+    [hidden] {
+      display: none;
     }
     .grip {
       flex: 0 0 7px;
@@ -75,9 +79,12 @@ export class Split {
   /** The name under which the share is kept. */
   readonly name = input.required<string>();
   readonly min = 20;
-  readonly max = 80;
+  readonly max = 90;
+  /** Whether the first pane has all the room; the share comes back afterwards. */
+  readonly isWhole = input(false);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  private readonly moved = signal<number | null>(null);
+  /** What was chosen since the name became this one. */
+  private readonly moved = linkedSignal<string, number | null>({ source: () => this.name(), computation: () => null });
   protected readonly share = computed(() => this.moved() ?? this.kept() ?? this.initial());
   protected readonly rounded = computed(() => Math.round(this.share()));
   private readonly kept = computed(() => {

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatTableModule } from '@angular/material/table';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -16,7 +17,7 @@ interface Cell {
 /** The same statements as a grid: a line for each field, a column for each role. */
 @Component({
   selector: 'ty-assignment-grid',
-  imports: [MatTableModule, RouterLink, TypeIcon],
+  imports: [MatButtonModule, MatTableModule, RouterLink, TypeIcon],
   template: `
     @if (site.types().length === 0 || site.roles().length === 0) {
       <p class="empty">
@@ -44,7 +45,7 @@ interface Cell {
             <th mat-header-cell *matHeaderCellDef>{{ role.label }}</th>
             <td mat-cell *matCellDef="let row">
               @if (row.cells[role.id]; as cell) {
-                <button type="button" class="cell" (click)="point(cell)">
+                <button mat-button type="button" class="cell ty-plain" (click)="point(cell)">
                   <span class="ty-unseen">{{ role.label }}, {{ row.title }}: </span>{{ cell.profile }}
                   <span class="by ty-num"
                     >{{ cell.statement === null ? 'rest' : cell.statement + 1 }}{{ cell.others > 0 ? ', +' + cell.others : '' }}</span

@@ -2,10 +2,9 @@ import {
   ChangeDetectionStrategy,
   Component,
   type ElementRef,
-  computed,
   effect,
   inject,
-  signal,
+  input,
   untracked,
   viewChild,
   type OnDestroy,
@@ -27,14 +26,8 @@ const PAUSE_MS = 120;
 @Component({
   selector: 'ty-author-view',
   template: `
-    <div class="widths" role="group" aria-label="Width of the author's screen">
-      <span class="ty-soft">Shown</span>
-      @for (width of widths(); track width.label) {
-        <button type="button" [attr.aria-pressed]="chosen() === width.px" (click)="chosen.set(width.px)">{{ width.label }}</button>
-      }
-    </div>
     <div class="place" tabindex="-1">
-      <div class="host" #host [style.width]="chosen() === null ? null : chosen() + 'px'"></div>
+      <div class="host" #host [style.width.px]="widthPx()"></div>
     </div>
   `,
   styles: `
@@ -43,32 +36,6 @@ const PAUSE_MS = 120;
       flex-direction: column;
       flex: 1;
       min-height: 0;
-    }
-    .widths {
-      display: flex;
-      align-items: center;
-      gap: 2px;
-      flex: none;
-      padding: 3px 12px;
-      border-bottom: 1px solid var(--ty-hair);
-      font-size: 12px;
-    }
-    .widths span {
-      margin-right: 4px;
-    }
-    .widths button {
-      padding: 2px 7px;
-      border: 1px solid transparent;
-      border-radius: 3px;
-      background: none;
-      color: var(--ty-soft);
-      font-size: 12px;
-      cursor: pointer;
-    }
-    .widths button[aria-pressed='true'] {
-      border-color: var(--ty-line);
-      background: var(--ty-sheet);
-      color: var(--ty-ink);
     }
     .place {
       display: flex;
@@ -102,17 +69,7 @@ export class AuthorView implements OnDestroy {
   private readonly typed = this.store.selectSignal(benchFeature.selectTyped);
   private readonly proof = this.store.selectSignal(benchFeature.selectProof);
   /** The width that is shown, in pixels; null for that of the bench. */
-  protected readonly chosen = signal<number | null>(null);
-  protected readonly widths = computed(() => {
-    const column = this.library()?.pageKinds.find(({ id }) => id === this.resolved()?.profile.surface.pageKind)?.contentWidthPx ?? 720;
-    return [
-      { label: 'as wide as here', px: null },
-      { label: 'phone 390', px: 390 },
-      { label: 'tablet 768', px: 768 },
-      { label: `column ${column}`, px: column },
-      { label: 'desk 1280', px: 1280 },
-    ];
-  });
+  readonly widthPx = input<number | null>(null);
   private editor: AuthorEditor | null = null;
   private isPasting = false;
   private builtFor: unknown = null;

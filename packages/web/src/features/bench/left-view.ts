@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatTableModule } from '@angular/material/table';
 import { MatButtonModule } from '@angular/material/button';
 import { canDropFromNowOn, dropFromNowOn, PASSES, takeInventory, type FromNowOn, type Thing } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
-import { libraryFeature } from '../../state/library';
+import { selectHouse } from '../../state/house';
 import { thingName } from '../../state/paste-words';
 import { proofRequest, ProofRunner } from '../../state/proof-runner';
 import { workshopFeature } from '../../state/workshop';
@@ -15,17 +16,19 @@ type Which = 'left' | 'gone';
 /** An inventory of the result, beside plain words in paragraphs; each line can be taken away, or what went be kept, from now on. */
 @Component({
   selector: 'ty-left-view',
-  imports: [MatButtonModule],
+  imports: [MatTableModule, MatButtonModule],
   templateUrl: './left-view.html',
   styleUrl: './left-view.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class LeftView {
+  protected readonly columns = ['what', 'count', 'values', 'acts'];
+  protected readonly same = (_: number, row: { key: string }): string => row.key;
   private readonly store = inject(Store);
   private readonly edit = inject(ProfileEdit);
   private readonly runner = inject(ProofRunner);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly house = this.store.selectSignal(selectHouse);
   private readonly role = this.store.selectSignal(workshopFeature.selectRole);
   private readonly arrival = this.store.selectSignal(benchFeature.selectArrival);
   private readonly proof = this.store.selectSignal(benchFeature.selectProof);

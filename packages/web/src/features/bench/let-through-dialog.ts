@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatRadioModule } from '@angular/material/radio';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { mergePatch, wayThrough, type JsonObject, type LedgerEntry } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { Api, type ApiFailure } from '../../state/api';
+import { selectHouse } from '../../state/house';
 import { libraryFeature, LibraryActions } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
@@ -21,7 +23,7 @@ export interface Taken {
 /** Lets through what the house limits took: for everybody, or for one role; shows both changes before it makes them. */
 @Component({
   selector: 'ty-let-through-dialog',
-  imports: [MatButtonModule, ChangesTable, MatDialogModule],
+  imports: [MatRadioModule, MatButtonModule, ChangesTable, MatDialogModule],
   templateUrl: './let-through-dialog.html',
   styleUrl: './let-through-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -33,7 +35,7 @@ export class LetThroughDialog {
   private readonly edit = inject(ProfileEdit);
   private readonly dialog = inject<MatDialogRef<LetThroughDialog>>(MatDialogRef);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly house = this.store.selectSignal(selectHouse);
   private readonly revision = this.store.selectSignal(libraryFeature.selectHouseRevision);
   protected readonly houseDocument = this.store.selectSignal(libraryFeature.selectHouseDocument);
   protected readonly draft = this.store.selectSignal(workshopFeature.selectDraft);

@@ -12,50 +12,52 @@ import { benchFeature } from '../../state/bench';
       <dl>
         <div>
           <dd>{{ figures.kept | number: '1.0-1' }} %</dd>
-          <dt>of the text kept</dt>
+          <dt>kept<span class="ty-unseen"> of the text</span></dt>
         </div>
         <div>
           <dd>{{ figures.changes | number }}</dd>
-          <dt>{{ figures.changes === 1 ? 'change' : 'changes' }}, {{ figures.rules === 1 ? 'one rule' : figures.rules + ' rules' }}</dt>
+          <dt>{{ figures.changes === 1 ? 'change' : 'changes' }} by {{ figures.rules === 1 ? 'one rule' : figures.rules + ' rules' }}</dt>
         </div>
         <div [class.lost]="figures.losses > 0">
           <dd>{{ figures.losses | number }}</dd>
-          <dt>{{ figures.losses === 1 ? 'thing lost' : 'things lost' }}</dt>
+          <dt>lost</dt>
         </div>
-        <div>
+        <div title="Characters of markup for each letter of text, and before">
           <dd>{{ figures.weight | number: '1.1-1' }}</dd>
-          <dt>markup per letter, was {{ figures.weightBefore | number: '1.1-1' }}</dt>
+          <dt><span class="ty-unseen">characters of markup </span>a letter, was {{ figures.weightBefore | number: '1.1-1' }}</dt>
         </div>
         <div>
           <dd>{{ figures.inlineStyles | number }}</dd>
-          <dt>{{ figures.inlineStyles === 1 ? 'inline style left' : 'inline styles left' }}</dt>
+          <dt>{{ figures.inlineStyles === 1 ? 'inline style' : 'inline styles' }}</dt>
         </div>
       </dl>
     }
   `,
   styles: `
     dl {
-      display: grid;
-      grid-template-columns: repeat(5, auto);
+      display: flex;
+      flex-wrap: wrap;
       justify-content: space-between;
-      gap: 10px;
+      gap: 0 10px;
       margin: 0;
-      padding: 8px 16px;
+      padding: 3px 16px;
       border-bottom: 1px solid var(--ty-line);
       background: var(--ty-paper);
     }
     div {
       display: flex;
-      flex-direction: column;
+      align-items: baseline;
+      gap: 4px;
+      white-space: nowrap;
     }
     dd {
       margin: 0;
-      font: 600 17px/22px var(--ty-serif);
+      font: 600 14px/22px var(--ty-serif);
       font-variant-numeric: tabular-nums;
     }
     dt {
       font-size: 11.5px;
-      line-height: 16px;
+      line-height: 22px;
       color: var(--ty-soft);
     }
     .lost dt,

@@ -7,6 +7,7 @@ import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatSelectModule } from '@angular/material/select';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { selectHouse } from '../../state/house';
 import { libraryFeature } from '../../state/library';
 import { TitleLine } from '../../ui/title-line';
 import { CompareStore, lineKey, type Compared } from './compare-store';
@@ -42,7 +43,7 @@ export class ComparePage {
   protected readonly compared = inject(CompareStore);
   private readonly router = inject(Router);
   private readonly store = inject(Store);
-  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly house = this.store.selectSignal(selectHouse);
   protected readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   protected readonly one = computed((): Compared => ({

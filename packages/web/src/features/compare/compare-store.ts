@@ -5,6 +5,7 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import type { AnswerOf } from '../../state/contract';
 import { ContractClient } from '../../state/contract-client';
+import { selectHouse } from '../../state/house';
 import { libraryFeature } from '../../state/library';
 import { SiteWorker } from '../../state/site-worker';
 
@@ -59,7 +60,7 @@ export const CompareStore = signalStore(
       client = inject(ContractClient),
       worker = inject(SiteWorker),
       profiles = inject(Store).selectSignal(libraryFeature.selectProfiles),
-      house = inject(Store).selectSignal(libraryFeature.selectHouse),
+      house = inject(Store).selectSignal(selectHouse),
     ) => {
       /** Counts the comparisons that were asked for; only the last is worth going on with. */
       let asked = 0;

@@ -70,7 +70,9 @@ export class DocumentsPage {
   protected readonly typed = typedWords(this.words, (words) => this.ask({ words }));
 
   protected readonly before = computed(() => (this.behind() ?? '').split('/').filter((id) => id !== ''));
-  protected readonly first = computed(() => this.before().length * PAGE + 1);
+  /** The place of the first one that is shown, among all that were found: of what is there, not of what was just asked for. */
+  protected readonly first = signal(1);
+  protected readonly isAsking = signal(true);
   protected readonly people = computed(() => new Map(this.site.people().map(({ id, label }) => [id, label])));
   protected readonly types = computed(() => new Map(this.site.types().map((type) => [type.id, type])));
   protected readonly profiles = computed(() => [...this.names()].map(([id, name]) => ({ id, name })));
@@ -100,13 +102,20 @@ export class DocumentsPage {
         order: this.order() === 'asc' ? ('asc' as const) : this.order() === 'desc' ? ('desc' as const) : undefined,
         after: this.before().at(-1),
       };
+      const first = this.before().length * PAGE + 1;
+      this.isAsking.set(true);
       const asked = this.client.get('/documents', query, {}).subscribe({
         next: ({ body, next }) => {
           this.found.set(body);
           this.next.set(next);
+          this.first.set(first);
+          this.isAsking.set(false);
           this.failure.set('');
         },
-        error: ({ message }: Error) => this.failure.set(message),
+        error: ({ message }: Error) => {
+          this.failure.set(message);
+          this.isAsking.set(false);
+        },
       });
       onCleanup(() => asked.unsubscribe());
     });

@@ -13,6 +13,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { isSameJson, readHouseLimits, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { Api, type ApiFailure } from '../../state/api';
+import { selectHouse } from '../../state/house';
 import { libraryFeature, LibraryActions } from '../../state/library';
 import { TitleLine } from '../../ui/title-line';
 import { ChangesTable } from '../workshop/changes-table';
@@ -31,7 +32,7 @@ export class HouseLimitsPage implements OnDestroy {
   private readonly api = inject(Api);
   private readonly host = viewChild<ElementRef<HTMLElement>>('host');
   private readonly revision = this.store.selectSignal(libraryFeature.selectHouseRevision);
-  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly house = this.store.selectSignal(selectHouse);
   private readonly roleNames = this.store.selectSignal(libraryFeature.selectRoles);
   protected readonly document = this.store.selectSignal(libraryFeature.selectHouseDocument);
   private readonly text = signal('');

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { MatTableModule } from '@angular/material/table';
 import { shortSelector, specificityText, type ContestRow, type ContestTable } from '@typikon/core';
 import type { TwoContests } from './likeness-tasks';
 
@@ -14,6 +15,7 @@ const OUTCOMES: Readonly<Record<Exclude<ContestRow['outcome'], 'wins' | 'conditi
 /** For a property of an element: who wins and who loses in the editor, and on the page. */
 @Component({
   selector: 'ty-contest-tables',
+  imports: [MatTableModule],
   template: `
     @for (side of sides(); track side.name) {
       <section [attr.aria-label]="'The contest, ' + side.name.toLowerCase()">
@@ -26,37 +28,39 @@ const OUTCOMES: Readonly<Record<Exclude<ContestRow['outcome'], 'wins' | 'conditi
         @if (side.rows.length === 0) {
           <p class="ty-soft">No rule says anything: the browser decides.</p>
         } @else {
-          <table>
-            <thead>
-              <tr>
-                <th scope="col" class="rule">Rule</th>
-                <th scope="col" class="file">File</th>
-                <th scope="col">Weight</th>
-                <th scope="col">Declares</th>
-                <th scope="col">Outcome</th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (row of side.rows; track $index) {
-                <tr [class.wins]="row.outcome === 'wins'">
-                  <th scope="row">
-                    <code [title]="row.selector">{{ row.rule }}</code>
-                  </th>
-                  <td>{{ row.file }}</td>
-                  <td class="ty-num weight">{{ row.weight }}</td>
-                  <td>
-                    <code>{{ row.value }}</code>
-                  </td>
-                  <td>
-                    @if (row.outcome === 'wins') {
-                      <b>wins</b>
-                    } @else {
-                      {{ row.words }}
-                    }
-                  </td>
-                </tr>
-              }
-            </tbody>
+          <table mat-table class="ty-dense" [dataSource]="side.rows" [attr.aria-label]="'Rules, ' + side.name.toLowerCase()">
+            <ng-container matColumnDef="rule">
+              <th mat-header-cell *matHeaderCellDef scope="col" class="rule">Rule</th>
+              <td mat-cell *matCellDef="let row" [attr.role]="'rowheader'">
+                <code [title]="row.selector">{{ row.rule }}</code>
+              </td>
+            </ng-container>
+            <ng-container matColumnDef="file">
+              <th mat-header-cell *matHeaderCellDef scope="col" class="file">File</th>
+              <td mat-cell *matCellDef="let row">{{ row.file }}</td>
+            </ng-container>
+            <ng-container matColumnDef="weight">
+              <th mat-header-cell *matHeaderCellDef scope="col">Weight</th>
+              <td mat-cell *matCellDef="let row" class="ty-num weight">{{ row.weight }}</td>
+            </ng-container>
+            <ng-container matColumnDef="value">
+              <th mat-header-cell *matHeaderCellDef scope="col">Declares</th>
+              <td mat-cell *matCellDef="let row">
+                <code>{{ row.value }}</code>
+              </td>
+            </ng-container>
+            <ng-container matColumnDef="outcome">
+              <th mat-header-cell *matHeaderCellDef scope="col">Outcome</th>
+              <td mat-cell *matCellDef="let row">
+                @if (row.outcome === 'wins') {
+                  <b>wins</b>
+                } @else {
+                  {{ row.words }}
+                }
+              </td>
+            </ng-container>
+            <tr mat-header-row *matHeaderRowDef="columns"></tr>
+            <tr mat-row *matRowDef="let row; columns: columns" [class.wins]="row.outcome === 'wins'"></tr>
           </table>
         }
       </section>
@@ -103,15 +107,16 @@ const OUTCOMES: Readonly<Record<Exclude<ContestRow['outcome'], 'wins' | 'conditi
       font-weight: 400;
       overflow-wrap: anywhere;
     }
-    thead th {
+    th {
       color: var(--ty-soft);
       font-size: 11.5px;
     }
-    th:first-child {
+    th:first-child,
+    td:first-child {
       padding-left: 12px;
     }
     .weight,
-    thead th {
+    th {
       white-space: nowrap;
       overflow-wrap: normal;
     }
@@ -135,6 +140,7 @@ const OUTCOMES: Readonly<Record<Exclude<ContestRow['outcome'], 'wins' | 'conditi
 })
 export class ContestTables {
   readonly contests = input.required<TwoContests>();
+  protected readonly columns = ['rule', 'file', 'weight', 'value', 'outcome'];
   protected readonly sides = computed(() => {
     const { editor, page } = this.contests();
     return [side('As the author sees it', editor), side('As the reader sees it', page)];

@@ -21,6 +21,7 @@ import {
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../state/api';
+import { selectHouse } from '../../state/house';
 import { LibraryActions, libraryFeature } from '../../state/library';
 import type { PublishedText, StoredPageKind, StoredProfile, StyleChanges, StyleFiles } from '../../state/types';
 import { WorkshopActions } from '../../state/workshop.actions';
@@ -41,7 +42,7 @@ export class LikenessDesk {
   readonly stylesheets = this.store.selectSignal(libraryFeature.selectStylesheets);
   readonly texts = this.store.selectSignal(libraryFeature.selectTexts);
   private readonly specimens = this.store.selectSignal(libraryFeature.selectSpecimens);
-  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly house = this.store.selectSignal(selectHouse);
   readonly taken = signal<readonly TakenRepair[]>([]);
 
   /** Each profile with each page kind on which its texts show first. */

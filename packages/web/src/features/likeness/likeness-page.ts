@@ -10,6 +10,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -54,6 +55,7 @@ const PAUSE_MS = 150;
 @Component({
   selector: 'ty-likeness-page',
   imports: [
+    MatSelectModule,
     MatCheckboxModule,
     MatInputModule,
     MatFormFieldModule,

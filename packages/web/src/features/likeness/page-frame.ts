@@ -11,6 +11,7 @@ import {
   DestroyRef,
   inject,
 } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { contentElements } from './frame-html';
 
 /** A number beside an element that looks different. */
@@ -35,6 +36,7 @@ const MOST_MARKS = 300;
 /** Content in a sandboxed frame without scripts, as wide as a window, shown so that its column fits; differences are outlined. */
 @Component({
   selector: 'ty-page-frame',
+  imports: [MatButtonModule],
   template: `
     <div #place class="place">
       <iframe
@@ -57,7 +59,9 @@ const MOST_MARKS = 300;
           [style.height.px]="outline.height"
         >
           <button
+            mat-button
             type="button"
+            class="ty-plain"
             tabindex="-1"
             [attr.aria-label]="'Difference ' + outline.number + ' on ' + label()"
             (click)="markChosen.emit(outline)"

@@ -11,6 +11,8 @@ import {
   viewChild,
   type OnDestroy,
 } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule } from '@angular/material/dialog';
 import { groupEntries, type EntryGroup } from '@typikon/core';
@@ -18,6 +20,7 @@ import { Store } from '@ngrx/store';
 import { forkJoin, type Subscription } from 'rxjs';
 import { benchFeature } from '../../state/bench';
 import { wordsOf } from '../../state/ledger-words';
+import { selectHouse } from '../../state/house';
 import { libraryFeature } from '../../state/library';
 import { proofRequest, ProofRunner } from '../../state/proof-runner';
 import type { Proof } from '../../state/types';
@@ -30,7 +33,7 @@ import { OtherSide } from './other-side';
 /** What is on the bench under the draft and beside it under something else: both results, and what only one of the ledgers has. */
 @Component({
   selector: 'ty-compare-dialog',
-  imports: [MatButtonModule, MatDialogModule, NgTemplateOutlet, SeverityMark],
+  imports: [MatSelectModule, MatFormFieldModule, MatButtonModule, MatDialogModule, NgTemplateOutlet, SeverityMark],
   providers: [OtherSide, ProofRunner],
   templateUrl: './compare-dialog.html',
   styleUrl: './compare-dialog.scss',
@@ -41,7 +44,7 @@ export class CompareDialog implements OnDestroy {
   private readonly runner = inject(ProofRunner);
   protected readonly other = inject(OtherSide);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly house = this.store.selectSignal(selectHouse);
   private readonly role = this.store.selectSignal(workshopFeature.selectRole);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly input = this.store.selectSignal(benchFeature.selectInput);

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked, type OnDestroy } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
@@ -6,6 +8,7 @@ import { passOrder, PASSES, type ResolvedProfile } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import type { Subscription } from 'rxjs';
 import { BenchActions } from '../../state/bench';
+import { selectHouse } from '../../state/house';
 import { libraryFeature } from '../../state/library';
 import { overtakenWords } from '../../state/paste-words';
 import { isAtWork } from '../../state/paste-survey';
@@ -19,7 +22,7 @@ type Side = 'draft' | 'other';
 /** All specimens through the draft, beside what was saved last or another profile: what is kept, changed and lost, and what is as expected. */
 @Component({
   selector: 'ty-matrix-dialog',
-  imports: [MatButtonModule, MatDialogModule, MatProgressBarModule],
+  imports: [MatSelectModule, MatFormFieldModule, MatButtonModule, MatDialogModule, MatProgressBarModule],
   providers: [OtherSide],
   templateUrl: './matrix-dialog.html',
   styleUrl: './matrix-dialog.scss',
@@ -31,7 +34,7 @@ export class MatrixDialog implements OnDestroy {
   private readonly dialog = inject<MatDialogRef<MatrixDialog>>(MatDialogRef);
   protected readonly other = inject(OtherSide);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly house = this.store.selectSignal(selectHouse);
   private readonly role = this.store.selectSignal(workshopFeature.selectRole);
   protected readonly specimens = this.store.selectSignal(libraryFeature.selectSpecimens);
   private readonly rows = signal<Readonly<Record<Side, ReadonlyMap<string, MatrixRow>>>>({ draft: new Map(), other: new Map() });

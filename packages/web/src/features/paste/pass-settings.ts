@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -23,7 +24,7 @@ import { Replacements } from './replacements';
 /** The settings of one pass, in place: every change is one step that can be undone. */
 @Component({
   selector: 'ty-pass-settings',
-  imports: [MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule, Replacements],
+  imports: [MatSelectModule, MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule, Replacements],
   templateUrl: './pass-settings.html',
   styleUrl: './pass-settings.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

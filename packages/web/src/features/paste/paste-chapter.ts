@@ -1,6 +1,8 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, moveItemInArray, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { LiveAnnouncer } from '@angular/cdk/a11y';
 import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
@@ -35,7 +37,17 @@ interface Rung {
 /** §3 Paste: the passes as a ladder, with what each did to the markup on the bench. */
 @Component({
   selector: 'ty-paste-chapter',
-  imports: [MatCheckboxModule, MatButtonModule, CdkDrag, CdkDragHandle, CdkDropList, Icon, PassSettings],
+  imports: [
+    MatSelectModule,
+    MatFormFieldModule,
+    MatCheckboxModule,
+    MatButtonModule,
+    CdkDrag,
+    CdkDragHandle,
+    CdkDropList,
+    Icon,
+    PassSettings,
+  ],
   templateUrl: './paste-chapter.html',
   styleUrl: './paste-chapter.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

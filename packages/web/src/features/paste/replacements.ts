@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -20,7 +21,7 @@ const NEW: Replacement = { find: '', as: 'text', in: 'text', replace: '', matchC
 /** Replacements of words, attribute values and elements, with their hits on the bench and a box to try them in. */
 @Component({
   selector: 'ty-replacements',
-  imports: [MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule],
+  imports: [MatSelectModule, MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule],
   templateUrl: './replacements.html',
   styleUrl: './replacements.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -20,3 +20,17 @@ export function inFamilyOrder(profiles: readonly StoredProfile[]): { profile: St
   for (const profile of profiles) place(profile, 0);
   return rows;
 }
+
+/** The ids of all profiles that extend one, directly or through others. */
+export function descendantsOf(id: string, profiles: readonly StoredProfile[]): ReadonlySet<string> {
+  const found = new Set<string>();
+  const add = (parent: string): void => {
+    for (const { id: child, document } of profiles)
+      if (document['extends'] === parent && !found.has(child)) {
+        found.add(child);
+        add(child);
+      }
+  };
+  add(id);
+  return found;
+}

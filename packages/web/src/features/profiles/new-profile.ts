@@ -69,7 +69,7 @@ export class NewProfile {
     };
     this.api.createProfile(id, document).subscribe({
       next: (profile) => {
-        this.store.dispatch(LibraryActions.profileCreated({ profile }));
+        this.store.dispatch(LibraryActions.profileStored({ profile }));
         this.dialog.close();
         void this.router.navigate(['/profiles', id], { queryParams: begin === 'sample' ? { learn: 'sample' } : {} });
       },

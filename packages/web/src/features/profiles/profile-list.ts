@@ -2,27 +2,56 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
-import { MatDialog } from '@angular/material/dialog';
+import { MatMenuModule } from '@angular/material/menu';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatTableModule } from '@angular/material/table';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { ownRules } from '@typikon/core/light';
 import { TitleLine } from '../../ui/title-line';
 import { DraftBackup } from '../../state/draft-backup';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
 import { FirstSteps } from './first-steps';
-import { NewProfile } from './new-profile';
 import { Api } from '../../state/api';
-import type { LikenessFigure } from '../../state/types';
+import type { LikenessFigure, StoredProfile } from '../../state/types';
 import { inFamilyOrder } from './family';
+import { ProfileActions } from './profile-actions';
 import { figureLines } from './likeness-figures';
+
+const CHAPTERS: Readonly<Record<string, string>> = {
+  toolbar: 'toolbar',
+  markup: 'markup',
+  paste: 'paste',
+  styles: 'styles',
+  surface: 'surface',
+  help: 'help',
+};
+
+/** How much a profile sets itself, and in which chapters. */
+function ownWords(document: StoredProfile['document']): { count: number; where: string } {
+  const own = ownRules(document);
+  return {
+    count: own.reduce((sum, { count }) => sum + count, 0),
+    where: own.map(({ chapter, count }) => `${CHAPTERS[chapter] ?? chapter} ${count}`).join(', '),
+  };
+}
 
 /** The profiles: what each is for, which extends which, and how its draft stands. */
 @Component({
   selector: 'ty-profile-list',
-  imports: [DatePipe, FirstSteps, MatButtonModule, MatFormFieldModule, MatInputModule, MatTableModule, RouterLink, TitleLine],
+  imports: [
+    DatePipe,
+    FirstSteps,
+    MatButtonModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatMenuModule,
+    MatTableModule,
+    RouterLink,
+    TitleLine,
+  ],
   templateUrl: './profile-list.html',
   styleUrl: './profile-list.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -30,7 +59,7 @@ import { figureLines } from './likeness-figures';
 export class ProfileList {
   private readonly store = inject(Store);
   private readonly backups = inject(DraftBackup);
-  private readonly dialog = inject(MatDialog);
+  protected readonly actions = inject(ProfileActions);
   protected readonly filter = signal('');
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
@@ -39,7 +68,7 @@ export class ProfileList {
   /** What stands where a profile has no figures. */
   protected readonly withoutFigures = signal('…');
   private readonly site = inject(SiteStore);
-  protected readonly columns = ['name', 'purpose', 'likeness', 'parent', 'draft', 'changed'];
+  protected readonly columns = ['name', 'purpose', 'likeness', 'parent', 'draft', 'changed', 'more'];
   protected readonly total = computed(() => this.profiles().length);
   /** Whether something is still missing before anybody can write; before the site is read, nothing is missing of it. */
   protected readonly isBeginning = computed(
@@ -61,7 +90,9 @@ export class ProfileList {
         const parent = typeof document['extends'] === 'string' ? document['extends'] : null;
         return {
           id,
+          profile,
           depth,
+          own: ownWords(document),
           name: names.get(id)!,
           purpose: typeof document['purpose'] === 'string' ? document['purpose'] : '',
           parent: parent === null ? null : { id: parent, name: names.get(parent) ?? parent },
@@ -87,9 +118,5 @@ export class ProfileList {
         },
         error: () => this.withoutFigures.set('cannot be read now'),
       });
-  }
-
-  protected openNew(): void {
-    this.dialog.open(NewProfile, { width: '460px' });
   }
 }

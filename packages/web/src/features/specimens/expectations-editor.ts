@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
@@ -39,7 +40,7 @@ const FORMS: Readonly<Record<ExpectationKind, Form>> = {
 /** What must come out of a specimen, one line for each expectation. */
 @Component({
   selector: 'ty-expectations-editor',
-  imports: [MatInputModule, MatFormFieldModule, MatButtonModule],
+  imports: [MatSelectModule, MatInputModule, MatFormFieldModule, MatButtonModule],
   templateUrl: './expectations-editor.html',
   styleUrl: './expectations-editor.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

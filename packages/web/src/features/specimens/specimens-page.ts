@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
@@ -34,7 +35,7 @@ interface Edited {
 /** Specimens: what profiles are tried on. A catcher takes whole pastes, files and typed text; each can say what must come out of it. */
 @Component({
   selector: 'ty-specimens-page',
-  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, ExpectationsEditor, RouterLink, TitleLine],
+  imports: [MatSelectModule, MatInputModule, MatFormFieldModule, MatButtonModule, ExpectationsEditor, RouterLink, TitleLine],
   templateUrl: './specimens-page.html',
   styleUrl: './specimens-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

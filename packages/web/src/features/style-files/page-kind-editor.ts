@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
 import { MatButtonModule } from '@angular/material/button';
 import { Router, RouterLink } from '@angular/router';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -13,7 +14,7 @@ import { readWrapper, wrapperText } from './wrapper-text';
 /** One kind of page: what stands around the content, its stylesheets in their order, its column, and where it is tried. */
 @Component({
   selector: 'ty-page-kind-editor',
-  imports: [MatButtonModule, Icon, MatFormFieldModule, MatInputModule, RouterLink],
+  imports: [MatSelectModule, MatButtonModule, Icon, MatFormFieldModule, MatInputModule, RouterLink],
   templateUrl: './page-kind-editor.html',
   styleUrl: './editors.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

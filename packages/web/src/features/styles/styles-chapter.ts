@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { MatTableModule } from '@angular/material/table';
+import { MatSelectModule } from '@angular/material/select';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
@@ -34,12 +36,14 @@ import { StylesFromCss, type Taken } from './styles-from-css';
 /** §4 Styles: the named styles that authors may apply, what applying them does, and what they look like on each page. */
 @Component({
   selector: 'ty-styles-chapter',
-  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, PageFrame, RouterLink, StyleLook],
+  imports: [MatTableModule, MatSelectModule, MatInputModule, MatFormFieldModule, MatButtonModule, PageFrame, RouterLink, StyleLook],
   templateUrl: './styles-chapter.html',
   styleUrl: './styles-chapter.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class StylesChapter {
+  protected readonly columns = ['look', 'selector', 'group', 'state', 'setBy'];
+  protected readonly same = (_: number, row: { id: string }): string => row.id;
   private readonly store = inject(Store);
   private readonly edit = inject(ProfileEdit);
   private readonly dialog = inject(MatDialog);

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
@@ -16,30 +18,32 @@ export interface Taken {
 /** Chooses styles from a stylesheet of the site, a CSS file, or another profile. */
 @Component({
   selector: 'ty-styles-from-css',
-  imports: [MatCheckboxModule, MatButtonModule, MatDialogModule],
+  imports: [MatSelectModule, MatFormFieldModule, MatCheckboxModule, MatButtonModule, MatDialogModule],
   template: `
     <h2 mat-dialog-title>Choose styles</h2>
     <mat-dialog-content>
       <div class="sources">
         <label>
           <span>From</span>
-          <select #stylesSourceField class="ty-field" id="styles-source" (change)="choose(stylesSourceField.value)">
-            <optgroup label="A stylesheet of the site">
-              @for (sheet of sheets(); track sheet.id) {
-                <option [value]="'sheet:' + sheet.id" [selected]="source() === 'sheet:' + sheet.id">{{ sheet.id }}.css</option>
+          <mat-form-field appearance="outline" subscriptSizing="dynamic"
+            ><mat-select id="styles-source" aria-label="From" [value]="source()" (valueChange)="choose($event)">
+              <mat-optgroup label="A stylesheet of the site">
+                @for (sheet of sheets(); track sheet.id) {
+                  <mat-option [value]="'sheet:' + sheet.id">{{ sheet.id }}.css</mat-option>
+                }
+              </mat-optgroup>
+              <mat-optgroup label="The style set of another profile">
+                @for (profile of profiles(); track profile.id) {
+                  <mat-option [value]="'profile:' + profile.id">{{ profile.name }}</mat-option>
+                }
+              </mat-optgroup>
+              @if (file(); as file) {
+                <mat-optgroup label="A file">
+                  <mat-option value="file">{{ file.name }}</mat-option>
+                </mat-optgroup>
               }
-            </optgroup>
-            <optgroup label="The style set of another profile">
-              @for (profile of profiles(); track profile.id) {
-                <option [value]="'profile:' + profile.id" [selected]="source() === 'profile:' + profile.id">{{ profile.name }}</option>
-              }
-            </optgroup>
-            @if (file(); as file) {
-              <optgroup label="A file">
-                <option value="file" [selected]="source() === 'file'">{{ file.name }}</option>
-              </optgroup>
-            }
-          </select>
+            </mat-select></mat-form-field
+          >
         </label>
         <input #files type="file" accept=".css,text/css" hidden (change)="read(files.files); files.value = ''" />
         <button mat-stroked-button type="button" (click)="files.click()">A CSS file…</button>
@@ -101,9 +105,6 @@ export interface Taken {
       display: block;
       padding-left: 22px;
       font-size: 12px;
-    }
-    input[type='checkbox'] {
-      accent-color: var(--ty-verdigris);
     }
     mat-dialog-actions {
       gap: 8px;

@@ -59,7 +59,7 @@ import { Api, type ApiFailure } from '../../state/api';
       align-items: center;
       gap: 8px;
     }
-    .ty-field {
+    mat-form-field {
       width: 160px;
     }
     .failure {

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatSelectModule } from '@angular/material/select';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
@@ -107,7 +109,7 @@ const GROUPS: readonly { name: string; gloss: string; lines: readonly Line[] }[]
 /** §5 Surface: the area in which the author types: its look, its size, its keys, its dictionary. */
 @Component({
   selector: 'ty-surface-chapter',
-  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, CssField, SiteWords],
+  imports: [MatCheckboxModule, MatSelectModule, MatInputModule, MatFormFieldModule, MatButtonModule, CssField, SiteWords],
   templateUrl: './surface-chapter.html',
   styleUrl: './surface-chapter.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

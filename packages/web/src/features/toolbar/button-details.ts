@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -17,7 +18,7 @@ import { ToolbarDesign } from './toolbar-design';
 /** All about one button: what it does, what it needs of the rules, where it stands, and what can be chosen of it. */
 @Component({
   selector: 'ty-button-details',
-  imports: [MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule, Icon],
+  imports: [MatSelectModule, MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule, Icon],
   templateUrl: './button-details.html',
   styleUrl: './button-details.scss',
   host: { role: 'region', '[attr.aria-label]': "'About ' + button().label" },

@@ -1,18 +1,20 @@
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal } from '@angular/core';
+import { afterNextRender, ChangeDetectionStrategy, Component, computed, ElementRef, inject, Injector, signal } from '@angular/core';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
+import { MatDividerModule } from '@angular/material/divider';
+import { MatMenuModule } from '@angular/material/menu';
 import { buttonOf, type ButtonId } from '@typikon/core';
 import { EDITOR_BUTTONS } from '@typikon/editor';
-import { ArrowLeft, ArrowRight, CornerDownLeft, Ellipsis, Plus, X } from 'lucide';
+import { Ellipsis } from 'lucide';
 import { Icon } from '../../ui/icon';
 import { ToolbarDesign } from './toolbar-design';
 
 /** The toolbar as it is designed: groups side by side, buttons that are dragged or moved by keys. */
 @Component({
   selector: 'ty-toolbar-board',
-  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, CdkDrag, CdkDropList, Icon],
+  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, MatDividerModule, MatMenuModule, CdkDrag, CdkDropList, Icon],
   templateUrl: './toolbar-board.html',
   styleUrl: './toolbar-board.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -20,7 +22,8 @@ import { ToolbarDesign } from './toolbar-design';
 export class ToolbarBoard {
   protected readonly design = inject(ToolbarDesign);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
-  protected readonly icons = { left: ArrowLeft, right: ArrowRight, plus: Plus, row: CornerDownLeft, more: Ellipsis, x: X };
+  private readonly injector = inject(Injector);
+  protected readonly icons = { more: Ellipsis };
   /** The button that Tab leads to. */
   private readonly stop = signal<ButtonId | null>(null);
   protected readonly newLabel = signal('');
@@ -93,6 +96,18 @@ export class ToolbarBoard {
     focus();
     // What was moved is drawn anew and takes the focus with it.
     setTimeout(focus);
+  }
+
+  /** Takes a group off; what is next has the focus then. */
+  protected remove(id: string, place: number): void {
+    this.design.removeGroup(id);
+    afterNextRender(
+      () => {
+        const left = this.host.nativeElement.querySelectorAll<HTMLElement>('.acts');
+        (left[Math.min(place, left.length - 1)] ?? this.host.nativeElement.querySelector<HTMLElement>('#new-group'))?.focus();
+      },
+      { injector: this.injector },
+    );
   }
 
   protected rename(id: string, field: HTMLInputElement): void {

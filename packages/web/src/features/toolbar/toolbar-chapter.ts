@@ -1,5 +1,7 @@
 import { CdkDrag, CdkDropList, CdkDropListGroup, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { BUTTONS, PURPOSES, type ButtonId, type Purpose } from '@typikon/core';
@@ -22,6 +24,8 @@ type Part = (typeof PARTS)[number]['id'];
 @Component({
   selector: 'ty-toolbar-chapter',
   imports: [
+    MatButtonModule,
+    MatCheckboxModule,
     MatInputModule,
     MatFormFieldModule,
     ButtonDetails,

@@ -1,4 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { SHORTCUTS } from '@typikon/core';
 import { Store } from '@ngrx/store';
@@ -10,7 +12,7 @@ import { settingOrigin } from '../workshop/origin';
 /** Marks that make formatting while the author types, each on or off, and what becomes of narrow toolbars. */
 @Component({
   selector: 'ty-typed-marks',
-  imports: [MatCheckboxModule],
+  imports: [MatSelectModule, MatFormFieldModule, MatCheckboxModule],
   template: `
     <p class="intro ty-soft">What authors may type instead of pressing a button. They find the list under “Keyboard help”.</p>
     @for (row of rows(); track row.id) {
@@ -30,10 +32,12 @@ import { settingOrigin } from '../workshop/origin';
     <h2>Where there is no room</h2>
     <div class="line">
       <label for="narrow">Buttons that find no room</label>
-      <select #narrowField class="ty-field" id="narrow" (change)="setNarrow(narrowField.value)">
-        <option value="wrap" [selected]="narrow() === 'wrap'">go to the next row</option>
-        <option value="more" [selected]="narrow() === 'more'">go under “More”, the last group first</option>
-      </select>
+      <mat-form-field appearance="outline" subscriptSizing="dynamic"
+        ><mat-select id="narrow" aria-label="Buttons that find no room" [value]="narrow()" (valueChange)="setNarrow($event)">
+          <mat-option value="wrap">go to the next row</mat-option>
+          <mat-option value="more">go under “More”, the last group first</mat-option>
+        </mat-select></mat-form-field
+      >
       <span class="from"></span>
     </div>
   `,

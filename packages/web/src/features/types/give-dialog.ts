@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatTableModule } from '@angular/material/table';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -19,12 +20,14 @@ export interface GiveQuestion {
 /** Asks what becomes of the documents of a content type that goes, and does it. Closes with whether none is left. */
 @Component({
   selector: 'ty-give-dialog',
-  imports: [MatButtonModule, MatDialogModule, MatFormFieldModule, MatProgressBarModule, MatSelectModule],
+  imports: [MatTableModule, MatButtonModule, MatDialogModule, MatFormFieldModule, MatProgressBarModule, MatSelectModule],
   templateUrl: './give-dialog.html',
   styleUrl: './give-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class GiveDialog {
+  protected readonly columns = ['from', 'to'];
+  protected readonly same = (_: number, row: { field: { key: string } }): string => row.field.key;
   protected readonly question = inject<GiveQuestion>(MAT_DIALOG_DATA);
   private readonly opened = inject<MatDialogRef<GiveDialog, boolean>>(MatDialogRef);
   private readonly client = inject(ContractClient);

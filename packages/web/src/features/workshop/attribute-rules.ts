@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatTableModule } from '@angular/material/table';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
@@ -21,12 +22,14 @@ import { TestForm } from './test-form';
 /** The attributes of one element, or of every element: what each value must be, how often it occurs, who set it. */
 @Component({
   selector: 'ty-attribute-rules',
-  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, TestForm],
+  imports: [MatTableModule, MatInputModule, MatFormFieldModule, MatButtonModule, TestForm],
   templateUrl: './attribute-rules.html',
   styleUrl: './attribute-rules.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class AttributeRules {
+  protected readonly columns = ['name', 'test', 'count', 'from', 'more'];
+  protected readonly same = (_: number, row: { name: string }): string => row.name;
   /** The element; null for the attributes that every element may have. */
   readonly element = input.required<string | null>();
   readonly tests = input.required<Readonly<Record<string, AttributeTest>>>();

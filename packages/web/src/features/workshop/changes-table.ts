@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { MatTableModule } from '@angular/material/table';
 import { isObject, makePatch, toPointer, type Json } from '@typikon/core';
 
 /** One place where two documents differ. */
@@ -18,39 +19,32 @@ export function differencesOf(one: Json | undefined, other: Json | undefined, ke
 /** Shows where two documents differ: the place, and what each says there. */
 @Component({
   selector: 'ty-changes-table',
+  imports: [MatTableModule],
   template: `
-    <table>
-      <caption class="ty-unseen">
-        {{
-          caption()
-        }}
-      </caption>
-      <thead>
-        <tr>
-          <th scope="col">Place</th>
-          <th scope="col">{{ heads()[0] }}</th>
-          <th scope="col">{{ heads()[1] }}</th>
-        </tr>
-      </thead>
-      <tbody>
-        @for (difference of differences(); track difference.pointer) {
-          <tr>
-            <th scope="row">
-              <code>{{ difference.pointer }}</code>
-            </th>
-            <td>
-              <code>{{ wordsOf(difference.one) }}</code>
-            </td>
-            <td>
-              <code>{{ wordsOf(difference.other) }}</code>
-            </td>
-          </tr>
-        } @empty {
-          <tr>
-            <td colspan="3">Nothing is different.</td>
-          </tr>
-        }
-      </tbody>
+    <table mat-table class="ty-dense" [trackBy]="same" [dataSource]="differences()" [attr.aria-label]="caption()">
+      <ng-container matColumnDef="place">
+        <th mat-header-cell *matHeaderCellDef scope="col">Place</th>
+        <td mat-cell *matCellDef="let row" [attr.role]="'rowheader'">
+          <code>{{ row.pointer }}</code>
+        </td>
+      </ng-container>
+      <ng-container matColumnDef="one">
+        <th mat-header-cell *matHeaderCellDef scope="col">{{ heads()[0] }}</th>
+        <td mat-cell *matCellDef="let row">
+          <code>{{ wordsOf(row.one) }}</code>
+        </td>
+      </ng-container>
+      <ng-container matColumnDef="other">
+        <th mat-header-cell *matHeaderCellDef scope="col">{{ heads()[1] }}</th>
+        <td mat-cell *matCellDef="let row">
+          <code>{{ wordsOf(row.other) }}</code>
+        </td>
+      </ng-container>
+      <tr mat-header-row *matHeaderRowDef="columns"></tr>
+      <tr mat-row *matRowDef="let row; columns: columns"></tr>
+      <tr *matNoDataRow>
+        <td colspan="3">Nothing is different.</td>
+      </tr>
     </table>
   `,
   styles: `
@@ -74,14 +68,15 @@ export function differencesOf(one: Json | undefined, other: Json | undefined, ke
       vertical-align: top;
       font-weight: 400;
     }
-    th:first-child {
+    th:first-child,
+    td:first-child {
       width: 36%;
     }
     td:nth-child(2),
     th:nth-child(2) {
       width: 24%;
     }
-    thead th {
+    th {
       color: var(--ty-soft);
       font-size: 11.5px;
     }
@@ -98,6 +93,8 @@ export class ChangesTable {
   readonly other = input.required<Json | undefined>();
   readonly heads = input<readonly [string, string]>(['Before', 'After']);
   readonly caption = input('What changes');
+  protected readonly columns = ['place', 'one', 'other'];
+  protected readonly same = (_: number, row: { pointer: string }): string => row.pointer;
   protected readonly differences = computed(() => differencesOf(this.one(), this.other()));
 
   /** What a document says at a place: nothing, that it is taken out, or a value. */

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
@@ -20,7 +21,7 @@ const WHEN = [
 /** What an element must have, what is put on it, where it may stand, and what becomes of an empty one. */
 @Component({
   selector: 'ty-element-demands',
-  imports: [MatInputModule, MatFormFieldModule, MatButtonModule],
+  imports: [MatSelectModule, MatInputModule, MatFormFieldModule, MatButtonModule],
   templateUrl: './element-demands.html',
   styleUrl: './element-demands.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

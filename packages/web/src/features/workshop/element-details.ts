@@ -1,4 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatRadioModule } from '@angular/material/radio';
+import { MatSelectModule } from '@angular/material/select';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import type { ElementRule, Json } from '@typikon/core';
 import { Store } from '@ngrx/store';
@@ -19,7 +22,7 @@ const OUTCOMES = [
 /** What becomes of one element, the test that each of its attributes must pass, and what it must have. */
 @Component({
   selector: 'ty-element-details',
-  imports: [MatButtonModule, AttributeRules, ElementDemands],
+  imports: [MatRadioModule, MatSelectModule, MatFormFieldModule, MatButtonModule, AttributeRules, ElementDemands],
   templateUrl: './element-details.html',
   styleUrl: './element-details.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

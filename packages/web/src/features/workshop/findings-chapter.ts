@@ -3,8 +3,8 @@ import { MatButtonModule } from '@angular/material/button';
 import { CHECKS, fromPointer, type Finding } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';
-import { WorkshopActions } from '../../state/workshop.actions';
 import { ProfileEdit } from './edit';
+import { goTo } from './go-to';
 
 const WORDS: Readonly<Record<Finding['severity'], { label: string; gloss: string; sign: string }>> = {
   error: { label: 'Wrong', gloss: 'authors or readers will meet it', sign: '✕' },
@@ -33,7 +33,7 @@ const WORDS: Readonly<Record<Finding['severity'], { label: string; gloss: string
                 <span class="sign" [class]="group.severity" aria-hidden="true">{{ group.sign }}</span>
                 <p>
                   {{ finding.sentence }}
-                  <button type="button" class="ty-cite" (click)="open(finding)">{{ finding.citation }}</button>
+                  <button mat-button type="button" class="ty-cite ty-plain" (click)="open(finding)">{{ finding.citation }}</button>
                 </p>
                 @if (finding.fix; as fix) {
                   <button mat-stroked-button type="button" (click)="mend(finding)">{{ fix.label }}</button>
@@ -70,12 +70,7 @@ export class FindingsChapter {
 
   /** Opens the rule that a finding is about. */
   protected open({ pointer }: Finding): void {
-    const [section, kind, element] = fromPointer(pointer);
-    if (section === 'styles') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'styles' }));
-    else if (section === 'toolbar') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'toolbar' }));
-    else if (section === 'surface') this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'surface' }));
-    else if (kind === 'elements' && element !== undefined) this.store.dispatch(WorkshopActions.elementChosen({ element }));
-    else this.store.dispatch(WorkshopActions.chapterChosen({ chapter: 'markup' }));
+    goTo(this.store, pointer);
   }
 
   protected mend({ fix }: Finding): void {

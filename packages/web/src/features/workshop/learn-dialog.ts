@@ -9,7 +9,7 @@ import { mergePatch, type JsonObject, type Lesson, type Lessons, type Unlearnabl
 import { Store } from '@ngrx/store';
 import { Subject, catchError, map, merge, of, startWith, switchMap } from 'rxjs';
 import { benchFeature } from '../../state/bench';
-import { libraryFeature } from '../../state/library';
+import { selectHouse } from '../../state/house';
 import { proofRequest, ProofRunner } from '../../state/proof-runner';
 import type { ProofRequest } from '../../state/types';
 import { workshopFeature } from '../../state/workshop';
@@ -36,7 +36,7 @@ export class LearnDialog {
   private readonly edit = inject(ProfileEdit);
   private readonly dialog = inject<MatDialogRef<LearnDialog>>(MatDialogRef);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly house = this.store.selectSignal(selectHouse);
   private readonly role = this.store.selectSignal(workshopFeature.selectRole);
   private readonly benchSource = this.store.selectSignal(benchFeature.selectInput);
   private readonly specimen = this.store.selectSignal(benchFeature.selectSpecimen);

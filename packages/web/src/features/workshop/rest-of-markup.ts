@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
@@ -14,7 +15,7 @@ import { SETTING_GROUPS, type Setting } from './settings';
 /** The rules that are not about one element: attributes of every element, addresses, links, headings, spaces, limits, output. */
 @Component({
   selector: 'ty-rest-of-markup',
-  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, AttributeRules],
+  imports: [MatSelectModule, MatInputModule, MatFormFieldModule, MatButtonModule, AttributeRules],
   templateUrl: './rest-of-markup.html',
   styleUrl: './rest-of-markup.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, forwardRef, input, output, signal } from '@angular/core';
+import { MatSelectModule } from '@angular/material/select';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -9,14 +10,16 @@ import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type Test
 /** The test of one attribute or of one style property, as form controls. */
 @Component({
   selector: 'ty-test-form',
-  imports: [MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule, forwardRef(() => TestForm)],
+  imports: [MatSelectModule, MatCheckboxModule, MatInputModule, MatFormFieldModule, MatButtonModule, forwardRef(() => TestForm)],
   template: `
     <div class="test">
-      <select #field3 class="ty-field" [attr.aria-label]="'Test for ' + name()" (change)="setTest(field3.value)">
-        @for (option of options(); track option.test) {
-          <option [value]="option.test" [selected]="option.test === test().test">{{ option.label }}</option>
-        }
-      </select>
+      <mat-form-field appearance="outline" subscriptSizing="dynamic"
+        ><mat-select [aria-label]="'Test for ' + name()" [value]="test().test" (valueChange)="setTest($event)">
+          @for (option of options(); track option.test) {
+            <mat-option [value]="option.test">{{ option.label }}</mat-option>
+          }
+        </mat-select></mat-form-field
+      >
       @for (field of fields(); track field.key) {
         @if (field.kind === 'flag') {
           <mat-checkbox class="flag" [checked]="textOf(field) === 'true'" (change)="set(field, $event.checked ? 'true' : '')">{{
@@ -83,9 +86,13 @@ import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type Test
       align-items: center;
       gap: 4px 6px;
     }
-    .ty-field {
-      height: 28px;
-      font-size: 12.5px;
+    mat-form-field {
+      --mat-form-field-container-height: 28px;
+      --mat-form-field-container-vertical-padding: 3px;
+      --mat-form-field-container-text-size: 12.5px;
+      --mat-select-trigger-text-size: 12.5px;
+
+      width: 120px;
     }
     .wide {
       width: 142px;

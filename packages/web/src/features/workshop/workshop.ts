@@ -17,6 +17,7 @@ import { Bench } from '../bench/bench';
 import { ConflictNotice } from './conflict-notice';
 import { MatDialog } from '@angular/material/dialog';
 import { FilesDialog } from './files-dialog';
+import { goTo } from './go-to';
 import { HelpChapter } from '../help/help-chapter';
 import { FindingsChapter } from './findings-chapter';
 import { LEARN_DIALOG, LearnDialog } from './learn-dialog';
@@ -55,6 +56,8 @@ import { ToolbarChapter } from '../toolbar/toolbar-chapter';
 export class Workshop implements OnDestroy {
   /** From the address: whether the profile is to begin from a sample. */
   readonly learn = input<string>();
+  /** From the address: where something is set that is to be opened, a JSON Pointer into the profile. */
+  readonly at = input<string>();
   /** The profile's id, from the address. */
   readonly id = input.required<string>();
 
@@ -62,6 +65,8 @@ export class Workshop implements OnDestroy {
   private readonly backups = inject(DraftBackup);
   private readonly dialog = inject(MatDialog);
   protected readonly icons = { undo: Undo2, redo: Redo2 };
+  /** The share of the sheet, in percent: on a wide screen the bench gets the room for three things side by side. */
+  protected readonly share = innerWidth >= 1600 ? 44 : 56;
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   protected readonly state = this.store.selectSignal(workshopFeature.selectWorkshopState);
   protected readonly resolution = this.store.selectSignal(workshopFeature.selectResolution);
@@ -106,6 +111,11 @@ export class Workshop implements OnDestroy {
       untracked(() => {
         if (this.learn() !== undefined) this.dialog.open(LearnDialog, LEARN_DIALOG);
       });
+    });
+    // After the profile was opened, which the effect above does.
+    effect(() => {
+      const [id, at] = [this.id(), this.at()];
+      if (id !== '' && at !== undefined && untracked(this.isKnown)) untracked(() => goTo(this.store, at));
     });
   }
 

@@ -17,6 +17,7 @@ import { Store } from '@ngrx/store';
 import { Api } from '../../state/api';
 import { Dictionary } from '../../state/dictionary';
 import { EditorSurroundings, surfaceOf } from '../../state/editor-services';
+import { selectHouse } from '../../state/house';
 import { libraryFeature } from '../../state/library';
 import { confined } from './confined';
 
@@ -31,7 +32,7 @@ export class Equipment {
   private readonly dictionary = inject(Dictionary);
   private readonly surroundings = inject(EditorSurroundings);
   private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
-  private readonly house = this.store.selectSignal(libraryFeature.selectHouse);
+  private readonly house = this.store.selectSignal(selectHouse);
   readonly names = this.store.selectSignal(libraryFeature.selectNames);
   /** Every profile that has no mistakes. */
   readonly profiles = computed((): ReadonlyMap<string, ResolvedProfile> => {

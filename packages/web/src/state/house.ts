@@ -1,0 +1,9 @@
+import { readHouseLimits, type HouseLimits } from '@typikon/core';
+import { createSelector } from '@ngrx/store';
+import { libraryFeature } from './library';
+
+/** The house limits with every default filled in; null where there are none. */
+export const selectHouse = createSelector(libraryFeature.selectHouseDocument, (house): HouseLimits | null => {
+  const read = house === null ? null : readHouseLimits(house);
+  return read?.ok === true ? read.house : null;
+});
