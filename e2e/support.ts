@@ -417,7 +417,7 @@ export class Bench {
   }
   /** The ledger's sentences. */
   sentences(): Promise<string[]> {
-    return this.page.$$eval('.entry .sentence', (nodes) => nodes.map((node) => node.textContent ?? ''));
+    return this.page.$$eval('.entry .sentence', (nodes) => nodes.map((node) => (node.textContent ?? '').trim()));
   }
   /** What the markup view shows as stored. */
   async stored(): Promise<string> {

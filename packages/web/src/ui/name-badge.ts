@@ -33,7 +33,9 @@ import { Acting } from '../state/acting';
   styles: `
     .badge {
       display: grid;
+      justify-content: center;
       justify-items: center;
+      text-align: center;
       gap: 1px;
       width: 68px;
       margin: 0 auto 12px;

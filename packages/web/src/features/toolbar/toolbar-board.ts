@@ -94,9 +94,11 @@ export class ToolbarBoard {
     const wanted = next;
     const focus = (): void => this.host.nativeElement.querySelector<HTMLElement>(`[data-tile="${wanted}"]`)?.focus();
     focus();
-    // What was moved is drawn anew and takes the focus with it.
-    setTimeout(focus);
+    // What was moved is drawn anew and takes the focus with it, unless the next key has led on already.
+    clearTimeout(this.refocus);
+    this.refocus = setTimeout(focus);
   }
+  private refocus: ReturnType<typeof setTimeout> | undefined;
 
   /** Takes a group off; what is next has the focus then. */
   protected remove(id: string, place: number): void {
