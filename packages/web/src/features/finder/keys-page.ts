@@ -26,7 +26,7 @@ const KEYS: readonly KeyRow[] = [
   imports: [MatTableModule, TitleLine],
   template: `
     <ty-title-line heading="All keys" />
-    <div class="sheet">
+    <div class="sheet" tabindex="0" role="region" aria-label="All keys">
       <table mat-table [dataSource]="rows" aria-label="All keys">
         <ng-container matColumnDef="keys">
           <th mat-header-cell *matHeaderCellDef scope="col">Keys</th>
