@@ -250,7 +250,7 @@ describe('what is left', () => {
       eventually(
         async () =>
           (
-            await page.$$eval('ty-left-view tbody [role=rowheader]', (cells) =>
+            await page.$$eval('ty-left-view .list[aria-busy=false] tbody [role=rowheader]', (cells) =>
               cells.map((cell) => cell.textContent?.replace(/\s+/g, ' ').trim()),
             )
           ).indexOf(name) + 1,

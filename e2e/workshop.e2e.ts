@@ -490,6 +490,52 @@ describe('making a profile', () => {
   });
 });
 
+describe('the bench', () => {
+  test('shows twenty lines on a small screen, all the height by a key, and three things side by side on a wide one', async () => {
+    const { page, mishaps } = await openPage(used.browser);
+    const bench = new Bench(page);
+    await page.setViewport({ width: 1280, height: 800 });
+    await page.goto(`${used.typikon.address}/profiles/notices-desk`);
+    await page.waitForSelector('.entry');
+    const lines = await page.$eval('ty-markup-view .cm-scroller', (scroller) => {
+      const line = scroller.querySelector('.cm-line')!;
+      return scroller.clientHeight / Number.parseFloat(getComputedStyle(line).lineHeight);
+    });
+    assert.ok(lines >= 20, `${lines} lines of markup`);
+    await page.keyboard.down('Alt');
+    await page.keyboard.press('KeyB');
+    await page.keyboard.up('Alt');
+    await page.waitForSelector('ty-bench .below', { hidden: true });
+    await bench.view('author');
+    const frame = await bench.authorFrame();
+    const author = await eventually(
+      async () => {
+        const height = await page.$eval('ty-author-view .te-frame', (node) => node.clientHeight);
+        return height / (await frame.$eval('p', (text) => Number.parseFloat(getComputedStyle(text).lineHeight)));
+      },
+      (count) => count >= 20,
+      'the author does not see twenty lines',
+    );
+    assert.ok(author < 40, `${author} lines of text`);
+    await page.click('ty-bench .whole');
+    await page.waitForSelector('ty-bench .below', { visible: true });
+    await page.setViewport({ width: 1920, height: 1080 });
+    await page.reload();
+    await page.waitForSelector('.entry');
+    await bench.view('markup');
+    const [source, result, ledger] = await eventually(
+      () =>
+        page.$$eval('ty-markup-view .side, ty-ledger-view', (parts) =>
+          parts.map((part) => part.getBoundingClientRect()).map(({ left, right, top }) => ({ left, right, top })),
+        ),
+      (parts) => parts.length === 3 && parts[2]!.left >= parts[1]!.right,
+      'the ledger is not beside the result',
+    );
+    assert.ok(source!.right <= result!.left + 1 && result!.right <= ledger!.left, JSON.stringify([source, result, ledger]));
+    assert.deepEqual(mishaps, []);
+  });
+});
+
 describe('going anywhere', () => {
   test('an element, a setting, a pass, a document and all keys are found by their words', async () => {
     const { page, mishaps } = await openPage(used.browser);

@@ -153,9 +153,16 @@ describe('fields', () => {
 describe('what is left', () => {
   test('lists the things of the result; dropping one edits the right pass', async () => {
     const screen = await Screen.of(LeftView, { profile: 'notices-desk' });
-    screen.paste({ 'text/html': '<p>a <b>b</b> <i>c</i></p>' });
+    const types = { 'text/html': '<p>a <b>b</b> <i>c</i></p>' };
+    screen.paste(types);
     await screen.settle();
     expect(screen.texts('tbody [role=rowheader]')).toEqual(['em', 'strong']);
+    // Something else is on the bench still: what is listed is not its.
+    const drop = () => screen.find<HTMLButtonElement>('tbody tr:first-child .acts button:last-child');
+    expect([drop().disabled, screen.find('.list').getAttribute('aria-busy')]).toEqual([true, 'true']);
+    screen.store.dispatch(BenchActions.authorPasted({ payload: { types } }));
+    await screen.settle();
+    expect([drop().disabled, screen.find('.list').getAttribute('aria-busy')]).toEqual([false, 'false']);
     await screen.click('tbody tr:first-child .acts button:last-child');
     expect(screen.profile.paste.passes.elements).toMatchObject({ on: true, unwrap: ['em', 'i'] });
     expect(screen.texts('.done')[0]).toBe('From now on em goes: §3 Elements and attributes. Undo');

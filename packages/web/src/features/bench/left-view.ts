@@ -36,7 +36,10 @@ export class LeftView {
   protected readonly which = signal<Which>('left');
   /** What was done here last, in words. */
   protected readonly done = signal<{ sentence: string; isUndoable: boolean } | null>(null);
-  protected readonly isBusy = signal(false);
+  private readonly isWorking = signal(false);
+  private readonly input = this.store.selectSignal(benchFeature.selectInput);
+  /** Nothing is done to things of what was on the bench before: the list of what is there now is on its way. */
+  protected readonly isBusy = computed(() => this.isWorking() || this.proof()?.input !== this.input());
   /** Passes work on pastes alone: of stored markup they drop and keep nothing. */
   protected readonly isPaste = computed(() => (this.proof()?.paste ?? null) !== null);
 
@@ -71,11 +74,11 @@ export class LeftView {
   protected keep(thing: Thing): void {
     const [resolved, proof] = [this.resolved(), this.proof()];
     if (resolved === null || proof === null) return;
-    this.isBusy.set(true);
+    this.isWorking.set(true);
     const name = nameIn(thing);
     this.runner.keep(proofRequest(resolved, this.house(), this.role(), proof.input, this.arrival()), thing).subscribe({
       next: (change) => {
-        this.isBusy.set(false);
+        this.isWorking.set(false);
         if (change !== null) this.make(change, thing, 'stays');
         else
           this.done.set({
@@ -84,7 +87,7 @@ export class LeftView {
           });
       },
       error: ({ message }: Error) => {
-        this.isBusy.set(false);
+        this.isWorking.set(false);
         this.done.set({ sentence: message, isUndoable: false });
       },
     });

@@ -20,21 +20,12 @@ import { inFamilyOrder } from './family';
 import { ProfileActions } from './profile-actions';
 import { figureLines } from './likeness-figures';
 
-const CHAPTERS: Readonly<Record<string, string>> = {
-  toolbar: 'toolbar',
-  markup: 'markup',
-  paste: 'paste',
-  styles: 'styles',
-  surface: 'surface',
-  help: 'help',
-};
-
 /** How much a profile sets itself, and in which chapters. */
 function ownWords(document: StoredProfile['document']): { count: number; where: string } {
   const own = ownRules(document);
   return {
     count: own.reduce((sum, { count }) => sum + count, 0),
-    where: own.map(({ chapter, count }) => `${CHAPTERS[chapter] ?? chapter} ${count}`).join(', '),
+    where: own.map(({ chapter, count }) => `${chapter} ${count}`).join(', '),
   };
 }
 
