@@ -80,7 +80,10 @@ export default defineConfig(
     files: ['packages/web/src/**/*.html'],
     ignores: ['**/index.html'],
     extends: [angular.configs.templateRecommended, angular.configs.templateAccessibility],
-    rules: { '@angular-eslint/template/no-any': 'error' },
+    rules: {
+      '@angular-eslint/template/no-any': 'error',
+      '@angular-eslint/template/label-has-associated-control': ['error', { controlComponents: ['mat-select', 'mat-form-field'] }],
+    },
   },
   {
     files: ['**/*.spec.ts', 'packages/*/test/**/*.ts', 'e2e/**/*.ts'],

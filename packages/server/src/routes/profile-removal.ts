@@ -19,7 +19,7 @@ export function profileRemoval(sequelize: Sequelize, committing: () => void) {
     .openapi(contract.removeProfile, async (context) => {
       const { id } = context.req.valid('param');
       const ifMatch = context.req.header('if-match');
-      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the profile that was seen.') as never;
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the profile that was seen.');
       const remove = async (transaction: Transaction) => {
         const profile = await ProfileModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
         if (profile === null) return problem(context, 404, `There is no profile "${id}".`);
@@ -39,7 +39,7 @@ export function profileRemoval(sequelize: Sequelize, committing: () => void) {
         await profile.destroy({ transaction });
         return context.body(null, 204);
       };
-      return (await inTransaction(sequelize, remove, { committing })) as never;
+      return (await inTransaction(sequelize, remove, { committing }));
     });
 }
 

@@ -1,4 +1,4 @@
-import type { Store } from '@ngrx/store';
+import type { Action } from '@ngrx/store';
 import { fromPointer, PASSES, type PassId } from '@typikon/core';
 import { BenchActions } from '../../state/bench';
 import { WorkshopActions, type Chapter } from '../../state/workshop.actions';
@@ -10,7 +10,7 @@ const CHAPTERS: ReadonlySet<string> = new Set<Chapter>(['toolbar', 'markup', 'pa
  *
  * @param pointer into the profile's document (RFC 6901), such as `/markup/elements/img`; what it does not know opens the chapter
  */
-export function goTo(store: Store, pointer: string): void {
+export function goTo(store: { dispatch(action: Action): void }, pointer: string): void {
   const [chapter = '', kind, name] = fromPointer(pointer);
   if (chapter === 'markup' && kind === 'elements' && name !== undefined)
     return store.dispatch(WorkshopActions.elementChosen({ element: name }));
