@@ -54,7 +54,7 @@ test.each([
 ])('%s stays, and who uses it is said', async (id, words) => {
   const { revision } = (await ask<{ revision: number }>('GET', `/profiles/${id}`)).body;
   const answer = await remove(id, revision);
-  expect([answer.status, (answer.body).detail]).toEqual([409, expect.stringContaining(words)]);
+  expect([answer.status, answer.body.detail]).toEqual([409, expect.stringContaining(words)]);
   expect(await isThere(id)).toBe(true);
 });
 

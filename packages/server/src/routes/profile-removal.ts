@@ -39,7 +39,7 @@ export function profileRemoval(sequelize: Sequelize, committing: () => void) {
         await profile.destroy({ transaction });
         return context.body(null, 204);
       };
-      return (await inTransaction(sequelize, remove, { committing }));
+      return await inTransaction(sequelize, remove, { committing });
     });
 }
 
