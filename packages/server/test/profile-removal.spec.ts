@@ -65,3 +65,15 @@ test('it has to be the one that was seen, and asked for by somebody who may', as
   expect((await remove('seen', 1, 'tom-hallow')).status).toBe(403);
   expect(await isThere('seen')).toBe(true);
 });
+
+test('whoever extends it while it is taken away is refused, or it stays: never is a parent missing', async () => {
+  for (let round = 0; round < 12; round++) {
+    expect((await make(`parent-${round}`)).status).toBe(201);
+    const [removed, made] = await Promise.all([remove(`parent-${round}`, 1), make(`child-${round}`, { extends: `parent-${round}` })]);
+    expect([
+      [204, 422],
+      [409, 201],
+    ]).toContainEqual([removed.status, made.status]);
+    expect(await isThere(`parent-${round}`)).toBe(made.status === 201);
+  }
+});

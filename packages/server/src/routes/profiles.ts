@@ -146,11 +146,13 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
       if (problems.length > 0) return mistakes(context, problems) as never;
       try {
         const make = async (transaction: Transaction) => {
+          if (!(await holdParent(document, transaction))) return null;
           const created = await ProfileModel.create({ id, document }, { transaction });
           await DraftHistoryModel.create({ profileId: id, revision: 1, document }, { transaction });
           return created;
         };
         const profile = await inTransaction(sequelize, make, { committing });
+        if (profile === null) return mistakes(context, await problemsWith(id, document)) as never;
         context.header('ETag', etagOf(1));
         return context.json(asJson(profile), 201);
       } catch (error) {
@@ -176,6 +178,7 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
               current: asJson(profile),
             },
           );
+        await holdParent(document, transaction);
         const problems = await problemsWith(id, document, transaction);
         if (problems.length > 0) return mistakes(context, problems);
         const revision = profile.revision + 1;
@@ -186,6 +189,12 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
       };
       return (await inTransaction(sequelize, save, { committing })) as never;
     });
+}
+
+/** Keeps the profile that a document extends from being taken away meanwhile. @returns whether it is there, or none is extended */
+async function holdParent(document: JsonObject, transaction: Transaction): Promise<boolean> {
+  const parent = document['extends'];
+  return typeof parent !== 'string' || (await ProfileModel.findByPk(parent, { transaction, lock: transaction.LOCK.SHARE })) !== null;
 }
 
 /** What would be wrong with a profile, and with those that extend it, if it had this document. */

@@ -24,13 +24,12 @@ export function inFamilyOrder(profiles: readonly StoredProfile[]): { profile: St
 /** The ids of all profiles that extend one, directly or through others. */
 export function descendantsOf(id: string, profiles: readonly StoredProfile[]): ReadonlySet<string> {
   const found = new Set<string>();
-  const add = (parent: string): void => {
+  const rest = [id];
+  for (let parent = rest.pop(); parent !== undefined; parent = rest.pop())
     for (const { id: child, document } of profiles)
       if (document['extends'] === parent && !found.has(child)) {
         found.add(child);
-        add(child);
+        rest.push(child);
       }
-  };
-  add(id);
   return found;
 }

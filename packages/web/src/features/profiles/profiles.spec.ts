@@ -1,6 +1,6 @@
 import type { StoredProfile } from '../../state/types';
 import { differencesOf } from '../workshop/changes-table';
-import { inFamilyOrder } from './family';
+import { descendantsOf, inFamilyOrder } from './family';
 import { idFrom } from '@typikon/core';
 
 const profile = (id: string, parent?: string): StoredProfile => ({
@@ -24,6 +24,13 @@ test('children stand below the profile they extend', () => {
 
 test('profiles that extend each other in a circle are still listed', () => {
   expect(inFamilyOrder([profile('a', 'b'), profile('b', 'a')])).toHaveLength(2);
+});
+
+test('those that extend a profile are found through others, in a long row and in a circle', () => {
+  const row = Array.from({ length: 3000 }, (_, n) => profile(`p${n}`, n === 0 ? undefined : `p${n - 1}`));
+  expect(descendantsOf('p0', row).size).toBe(2999);
+  expect(descendantsOf('p2999', row).size).toBe(0);
+  expect([...descendantsOf('a', [profile('a', 'b'), profile('b', 'a')])].sort()).toEqual(['a', 'b']);
 });
 
 test.each([
