@@ -9,14 +9,14 @@ const swc = [
   },
 ];
 
-const project = (name, testEnvironment = 'node') => ({
+const project = (name, testEnvironment = 'node', rootDir = `packages/${name}`) => ({
   displayName: name,
-  rootDir: `packages/${name}`,
+  rootDir,
   testEnvironment,
   testMatch: ['<rootDir>/test/**/*.spec.ts'],
   setupFiles: ['core', 'editor', 'cli'].includes(name) ? ['<rootDir>/../core/test/fixed-seed.ts'] : [],
   transform: {
-    '/node_modules/parse5/dist/index\\.js$': '<rootDir>/../../scripts/lib/bundle-transform.cjs',
+    '/node_modules/parse5/dist/index\\.js$': `${import.meta.dirname}/scripts/lib/bundle-transform.cjs`,
     '^.+\\.[cm]?[jt]s$': swc,
   },
   // Packages that are published as ES modules alone are transformed too.
@@ -28,5 +28,5 @@ const project = (name, testEnvironment = 'node') => ({
 export default {
   // A busy machine loads a whole editor within the first test of a file.
   testTimeout: 60_000,
-  projects: [project('core'), project('editor', 'jsdom'), project('server'), project('cli')],
+  projects: [project('core'), project('editor', 'jsdom'), project('server'), project('cli'), project('scripts', 'node', 'scripts')],
 };

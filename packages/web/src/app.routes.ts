@@ -11,7 +11,7 @@ function site(segments: UrlSegment[]): UrlMatchResult | null {
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'profiles' },
   { path: 'profiles', component: ProfileList, title: 'Profiles · Typikon' },
-  { path: 'profiles/:id', loadChildren: () => import('./features/workshop/workshop.routes').then((m) => m.workshopRoutes) },
+  { path: 'profiles/:id', loadChildren: () => import('./workshop.routes').then((m) => m.workshopRoutes) },
   {
     path: 'types',
     loadComponent: () => import('./features/types/content-types').then((m) => m.ContentTypes),

@@ -4,7 +4,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { LibraryActions, libraryFeature } from './state/library';
-import { NameBadge } from './ui/name-badge';
+import { NameBadge } from './shared/site/name-badge';
 
 /** The frame: a slim index on the left, like the thumb index of a book, and the sheet. */
 @Component({

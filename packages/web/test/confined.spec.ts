@@ -1,5 +1,5 @@
 import type { EditorServices, LibraryPicture } from '@typikon/editor';
-import { confined } from '../src/features/writing/confined';
+import { confined } from '../src/shared/writing/confined';
 
 const ALL = { linksWithin: '', picturesFrom: '', picturesInto: '' };
 const picture = (title: string, folder: string): LibraryPicture => ({

@@ -1,6 +1,6 @@
 import { fieldSchema } from '@typikon/core';
 import { HelpChapter } from '../src/features/help/help-chapter';
-import { FieldEntry } from '../src/features/writing/field-entry';
+import { FieldEntry } from '../src/shared/writing/field-entry';
 import { Screen } from './support';
 
 describe('§6 Help', () => {

@@ -21,7 +21,7 @@ import {
   type Site,
 } from '@typikon/core';
 import { provideStore, Store } from '@ngrx/store';
-import { ProfileEdit } from '../src/features/workshop/edit';
+import { ProfileEdit } from '../src/shared/profile/edit';
 import { BenchActions, benchFeature } from '../src/state/bench';
 import { LibraryActions, libraryFeature } from '../src/state/library';
 import type { Library, Proof, Role, Specimen, StoredProfile } from '../src/state/types';

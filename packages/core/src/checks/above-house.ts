@@ -1,5 +1,6 @@
 import { compileRules } from '../markup/compile';
-import { compileTest, type CompiledTest } from '../markup/attribute-test';
+import { compileTest } from '../markup/attribute-test';
+import type { CompiledTest } from '../markup/verdict';
 import { isObject, type JsonObject } from '../profile/merge-patch';
 import { toPointer } from '../profile/pointer';
 import type { AttributeTest, HouseLimits } from '../profile/schema';

@@ -1,6 +1,19 @@
 import type { ElementNode } from '../html/node';
-import type { Style, Styles } from './computed';
 import { parentOf } from './relations';
+
+/** What an element's computed style tells about its box. */
+interface BoxStyle {
+  /** A property's computed value. */
+  value(property: string): string;
+  /** A property's value in CSS pixels; null where it is no length. */
+  px(property: string): number | null;
+}
+
+/** Computed styles of elements, and the width of the page. */
+interface BoxStyles {
+  of(element: ElementNode): BoxStyle;
+  media: { widthPx: number };
+}
 
 /** How much room elements have, in CSS pixels, as far as stylesheets tell without layout (CSS 2.2, section 10.3). */
 export class Rooms {
@@ -10,7 +23,7 @@ export class Rooms {
    * @param bound an element that something else than a stylesheet holds to a width
    */
   constructor(
-    private readonly styles: Styles,
+    private readonly styles: BoxStyles,
     private readonly bound: { element: ElementNode; px: number } | null = null,
   ) {}
 
@@ -28,7 +41,7 @@ export class Rooms {
 }
 
 /** The room within an element that stands in a room. */
-function inner(style: Style, room: number): number {
+function inner(style: BoxStyle, room: number): number {
   const margins = Math.max(0, style.px('margin-left') ?? 0) + Math.max(0, style.px('margin-right') ?? 0);
   const isBorderBox = style.value('box-sizing') === 'border-box';
   const given = limitOf(style.value('width'), room);
@@ -50,6 +63,6 @@ export function limitOf(value: string, room: number): number | null {
 }
 
 /** The width of paddings and borders on both sides. */
-export function edgesOf(style: Style): number {
+export function edgesOf(style: BoxStyle): number {
   return ['padding-left', 'padding-right', 'border-left-width', 'border-right-width'].reduce((sum, name) => sum + (style.px(name) ?? 0), 0);
 }

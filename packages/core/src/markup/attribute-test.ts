@@ -1,32 +1,15 @@
-import type { Reason } from '../ledger/entry';
 import { compilePattern } from '../profile/pattern';
 import type { AttributeTest } from '../profile/schema';
 import { dataTypeOf, hostOf, isAtHost, schemeOf } from './address';
 import { SAFETY_FLOOR } from './floor';
 import { compileStyleTest } from './inline-style';
 import { isLengthWithin } from './length';
-
-/** A piece of a value that goes while the rest may stay: a style declaration. */
-export interface Piece {
-  /** UTF-16 offsets into the value. */
-  start: number;
-  end: number;
-  reason: Reason;
-  /** Keys below the attribute's rule that lead to the rule that decided. */
-  keys: readonly string[];
-  /** What stands there now; empty for nothing. */
-  after: string;
-}
-
-/** What a test says of a value: it stays, it stays in part, or it goes and why. */
-export type Verdict = { keep: string; pieces?: readonly Piece[] } | { refuse: Reason; pieces?: readonly Piece[] };
+import type { CompiledTest, Verdict } from './verdict';
 
 export interface UrlRules {
   schemes: ReadonlySet<string>;
   relative: boolean;
 }
-
-export type CompiledTest = (value: string) => Verdict;
 
 /** What tests need to know of the profile besides their own rule. */
 export interface TestContext {

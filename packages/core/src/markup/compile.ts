@@ -2,7 +2,8 @@ import type { Authority } from '../ledger/ledger';
 import { toPointer } from '../profile/pointer';
 import { originOf, type ResolvedProfile } from '../profile/resolve';
 import type { AttributeTest, ElementRule, Markup } from '../profile/schema';
-import { compileTest, type CompiledTest, type TestContext } from './attribute-test';
+import { compileTest, type TestContext } from './attribute-test';
+import type { CompiledTest } from './verdict';
 import type {
   BoundTest,
   CompiledAttribute,

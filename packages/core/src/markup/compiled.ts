@@ -1,6 +1,6 @@
 import type { Authority } from '../ledger/ledger';
 import type { HouseLimits } from '../profile/schema';
-import type { CompiledTest } from './attribute-test';
+import type { CompiledTest } from './verdict';
 
 /** One test of an attribute, with the layer and rule it comes from. */
 export interface BoundTest {

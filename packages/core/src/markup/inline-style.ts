@@ -3,7 +3,7 @@ import { parseCss } from '../css/parse';
 import { isValueOf } from '../css/grammar';
 import { colourKey } from '../css/colour';
 import type { StyleTest } from '../profile/schema';
-import type { CompiledTest, Piece, Verdict } from './attribute-test';
+import type { CompiledTest, Piece, Verdict } from './verdict';
 import { isLengthWithin } from './length';
 
 type StyleProperties = Readonly<Record<string, StyleTest>>;

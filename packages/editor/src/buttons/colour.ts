@@ -1,7 +1,7 @@
 import type { ButtonId } from '@typikon/core';
 import { Baseline, PaintBucket, type IconNode } from 'lucide';
 import { marksIn, setElement, wordsToMark } from '../commands/marks';
-import type { HtmlAttributes } from '../schema/compile';
+import type { HtmlAttributes } from '../schema/dom';
 import { markNameOf } from '../schema/compile';
 import type { Button } from './button';
 

@@ -5,7 +5,8 @@ import { insertInline } from '../commands/blocks';
 import { attributesOf, withAttribute } from '../commands/attributes';
 import type { ButtonContext } from '../context';
 import { field, make } from '../panels/make';
-import { nodeNameOf, type HtmlAttributes } from '../schema/compile';
+import { nodeNameOf } from '../schema/compile';
+import type { HtmlAttributes } from '../schema/dom';
 import { selectedElement } from '../selection';
 import type { Button } from './button';
 

@@ -6,7 +6,8 @@ import { marksIn } from '../commands/marks';
 import type { EditorContext } from '../context';
 import { idFor, idsIn, outlineOf } from '../document/outline';
 import { choice, field, make, tick } from '../panels/make';
-import { markNameOf, type HtmlAttributes } from '../schema/compile';
+import { markNameOf } from '../schema/compile';
+import type { HtmlAttributes } from '../schema/dom';
 import { hasMark, markRange, wordAround } from '../selection';
 import type { Button } from './button';
 

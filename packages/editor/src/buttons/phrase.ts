@@ -4,7 +4,8 @@ import { BookA, Calendar, Languages } from 'lucide';
 import { marksIn, setElement, wordsToMark } from '../commands/marks';
 import type { EditorContext } from '../context';
 import { choice, field, make } from '../panels/make';
-import { markNameOf, type HtmlAttributes } from '../schema/compile';
+import { markNameOf } from '../schema/compile';
+import type { HtmlAttributes } from '../schema/dom';
 import { hasMark } from '../selection';
 import type { Button } from './button';
 

@@ -1,7 +1,7 @@
 import type { CompiledRules } from '@typikon/core';
 import type { Node } from 'prosemirror-model';
 import type { Command, EditorState, Transaction } from 'prosemirror-state';
-import type { HtmlAttributes } from '../schema/compile';
+import type { HtmlAttributes } from '../schema/dom';
 import { nodeNameOf } from '../schema/compile';
 import { selectedTextBlocks } from '../selection';
 

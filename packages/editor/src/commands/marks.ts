@@ -1,7 +1,8 @@
 import { toggleMark } from 'prosemirror-commands';
 import type { Mark } from 'prosemirror-model';
 import type { Command, EditorState } from 'prosemirror-state';
-import { markNameOf, type HtmlAttributes } from '../schema/compile';
+import { markNameOf } from '../schema/compile';
+import type { HtmlAttributes } from '../schema/dom';
 import { hasMark, markRange, wordAround } from '../selection';
 
 /** Gives words an element or takes it off; with only a cursor, what is typed next. */

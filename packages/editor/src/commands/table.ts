@@ -1,6 +1,7 @@
 import { Fragment, type Node, type Schema } from 'prosemirror-model';
 import { Selection, TextSelection, type Command, type EditorState } from 'prosemirror-state';
-import { nodeNameOf, type HtmlAttributes } from '../schema/compile';
+import { nodeNameOf } from '../schema/compile';
+import type { HtmlAttributes } from '../schema/dom';
 import { ancestor } from '../selection';
 
 interface Cell {

@@ -4,7 +4,8 @@ import { NodeSelection } from 'prosemirror-state';
 import { attributesOf, classesOf, elementOf, isAttributeKept, withAttribute, withClass } from '../commands/attributes';
 import { insertBlock, insertInline } from '../commands/blocks';
 import type { EditorContext } from '../context';
-import { nodeNameOf, type HtmlAttributes } from '../schema/compile';
+import { nodeNameOf } from '../schema/compile';
+import type { HtmlAttributes } from '../schema/dom';
 import type { LibraryPicture, SameName } from '../services/index';
 import { choice, field, make, push, tick } from './make';
 

@@ -4,7 +4,8 @@ import type { MarkType, NodeType, Schema } from 'prosemirror-model';
 import { findWrapping } from 'prosemirror-transform';
 import type { Plugin } from 'prosemirror-state';
 import { itemsAsLines } from '../commands/lists';
-import { markNameOf, nodeNameOf, type HtmlAttributes } from '../schema/compile';
+import { markNameOf, nodeNameOf } from '../schema/compile';
+import type { HtmlAttributes } from '../schema/dom';
 
 type Maker = (schema: Schema) => readonly (InputRule | null)[];
 

@@ -1,5 +1,5 @@
 import { Plugin, PluginKey, type EditorState, type Transaction } from 'prosemirror-state';
-import type { HtmlAttributes } from '../schema/compile';
+import type { HtmlAttributes } from '../schema/dom';
 
 /** What a block was before a style made another of it. */
 export interface BlockBefore {

@@ -1,10 +1,7 @@
 import { clean, type CompiledRules } from '@typikon/core';
 import { Schema, type AttributeSpec, type DOMOutputSpec, type MarkSpec, type NodeSpec, type TagParseRule } from 'prosemirror-model';
-import { shownAttributes } from './dom';
+import { shownAttributes, type HtmlAttributes } from './dom';
 import { BLOCK_LEAVES, CONTAINERS, FLOW, INLINE_LEAVES, MARKS, PARTS, PART_OF, TEXT_BLOCKS } from './elements';
-
-/** The attributes of an element as they stand in the markup: every one that the rules let through. */
-export type HtmlAttributes = Readonly<Record<string, string>>;
 
 const attributesSpec: Record<string, AttributeSpec> = { attributes: { default: {} } };
 

@@ -1,4 +1,5 @@
-import type { HtmlAttributes } from './compile';
+/** The attributes of an element as they stand in the markup: every one that the rules let through. */
+export type HtmlAttributes = Readonly<Record<string, string>>;
 
 /*
  * The parser of HTML makes names of nearly any characters (HTML, section 13.2.5 "Tokenization"); the DOM takes fewer from a

@@ -11,7 +11,8 @@ import {
   type ParsedFragment,
 } from '@typikon/core';
 import { Fragment, type Mark, type Node, type NodeType, type Schema } from 'prosemirror-model';
-import { markNameOf, nodeNameOf, OPAQUE_BLOCK, OPAQUE_INLINE, PLACE_TO_TYPE, wrapperNameOf, type HtmlAttributes } from './compile';
+import { markNameOf, nodeNameOf, OPAQUE_BLOCK, OPAQUE_INLINE, PLACE_TO_TYPE, wrapperNameOf } from './compile';
+import type { HtmlAttributes } from './dom';
 import { CONTAINERS } from './elements';
 import { Source, type Level } from './source';
 

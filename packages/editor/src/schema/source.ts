@@ -1,5 +1,5 @@
 import type { Node } from 'prosemirror-model';
-import type { HtmlAttributes } from './compile';
+import type { HtmlAttributes } from './dom';
 
 /** Where something stands in the markup that was opened: UTF-16 offsets. */
 interface Place {

@@ -1,6 +1,6 @@
 import { escapeAttribute, escapeText, VOID_ELEMENTS } from '@typikon/core';
 import { Fragment, type Mark, type Node } from 'prosemirror-model';
-import type { HtmlAttributes } from './compile';
+import type { HtmlAttributes } from './dom';
 import { OPAQUE_BLOCK, OPAQUE_INLINE, PLACE_TO_TYPE } from './compile';
 import type { Level, Source } from './source';
 

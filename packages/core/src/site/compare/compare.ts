@@ -5,16 +5,8 @@ import { Contents, numbersFrom, smallest, written } from './content';
 import { shows } from './holding';
 import { fateWords, harmOf, subjectWords, type ComparisonLine, type Fate } from './line';
 import { attributeProbes, demandProbes, elementProbes, settingProbes, type Candidate, type ComparedSides } from './probes';
+import type { ComparedSide } from './side';
 import { Vocabulary } from './vocabulary';
-
-/** A profile as it is compared. */
-export interface ComparedSide {
-  profile: Profile;
-  /** Its rules, compiled under the same house limits as those of the other. */
-  rules: CompiledRules;
-  /** What it is called in sentences. */
-  name: string;
-}
 
 /** So much is tried where the rules are written differently and no example of their own shows it, in UTF-16 units. */
 const MOST_TRIED = 30_000;

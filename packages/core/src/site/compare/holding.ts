@@ -5,7 +5,7 @@ import { parseFragment } from '../../html/parse';
 import { elementsOf } from '../../html/transform';
 import { cleanWithoutLedger } from '../../markup/clean';
 import { readDeclarations } from '../../markup/inline-style';
-import type { ComparedSide } from './compare';
+import type { ComparedSide } from './side';
 import type { ComparisonLine, LinkKind, Sought } from './line';
 import { judged, type ComparedSides } from './probes';
 import { UNLISTED } from './vocabulary';

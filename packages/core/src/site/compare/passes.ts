@@ -5,7 +5,7 @@ import { passOrder, runPaste } from '../../paste/run';
 import { PASS_IDS, type PassId } from '../../profile/paste-schema';
 import type { ResolvedProfile } from '../../profile/resolve';
 import type { Profile } from '../../profile/schema';
-import type { ComparedSide } from './compare';
+import type { ComparedSide } from './side';
 import type { ComparisonLine } from './line';
 import { pastesFor, type Sample } from './pastes';
 

@@ -9,7 +9,7 @@ import { passOf, wordsOf } from '../../state/ledger-words';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
-import { ProfileEdit } from '../workshop/edit';
+import { ProfileEdit } from '../../shared/profile/edit';
 import { Api } from '../../state/api';
 import type { RuleChange } from '../../state/types';
 import { LetThroughDialog, type Taken } from './let-through-dialog';

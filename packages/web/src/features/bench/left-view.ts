@@ -9,7 +9,7 @@ import { thingName } from '../../state/paste-words';
 import { proofRequest, ProofRunner } from '../../state/proof-runner';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
-import { ProfileEdit } from '../workshop/edit';
+import { ProfileEdit } from '../../shared/profile/edit';
 
 type Which = 'left' | 'gone';
 

@@ -9,8 +9,8 @@ import { selectHouse } from '../../state/house';
 import { libraryFeature, LibraryActions } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
-import { ChangesTable } from '../workshop/changes-table';
-import { ProfileEdit } from '../workshop/edit';
+import { ChangesTable } from '../../shared/profile/changes-table';
+import { ProfileEdit } from '../../shared/profile/edit';
 
 export interface Taken {
   /** What was taken, in words. */

@@ -17,8 +17,8 @@ import { BenchActions, benchFeature } from '../../state/bench';
 import { elementOf, passOrder, PASSES, takeInventory, utf8Length } from '@typikon/core';
 import { passNumber } from '../../state/paste-words';
 import { workshopFeature } from '../../state/workshop';
-import { MarkupEditor } from './markup-editor';
-import { newParts, removedParts, type Mark } from './differences';
+import { MarkupEditor } from '../../shared/markup/markup-editor';
+import { newParts, removedParts, type Mark } from '../../shared/markup/differences';
 
 /** The markup that came in beside the markup that is stored, with what was taken, what was changed and what is new marked. */
 @Component({

@@ -17,8 +17,8 @@ import { SiteStore } from '../../state/site';
 import { SiteWorker } from '../../state/site-worker';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
-import { Equipment } from '../writing/equipment';
-import { FieldEntry } from '../writing/field-entry';
+import { Equipment } from '../../shared/writing/equipment';
+import { FieldEntry } from '../../shared/writing/field-entry';
 import { DeskStore } from './desk-store';
 import { MoveDialog, type MoveAnswer, type MoveQuestion } from './move-dialog';
 

@@ -15,11 +15,11 @@ import { Acting } from '../../state/acting';
 import type { AnswerOf } from '../../state/contract';
 import { ContractClient } from '../../state/contract-client';
 import { SiteStore } from '../../state/site';
-import { SiteOpening } from '../../ui/site-opening';
+import { SiteOpening } from '../../shared/site/site-opening';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
 import { typedWords } from '../../ui/typed-words';
-import { Equipment } from '../writing/equipment';
+import { Equipment } from '../../shared/writing/equipment';
 import { NewDocument, type NewDocumentQuestion } from './new-document';
 
 type Listed = AnswerOf<'get', '/documents'>;

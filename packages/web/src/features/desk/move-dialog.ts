@@ -7,8 +7,8 @@ import { Store } from '@ngrx/store';
 import { wordsOf } from '../../state/ledger-words';
 import { libraryFeature } from '../../state/library';
 import { SeverityMark } from '../../ui/severity-mark';
-import { frameHtml } from '../likeness/frame-html';
-import { Equipment } from '../writing/equipment';
+import { frameHtml } from '../../shared/page/frame-html';
+import { Equipment } from '../../shared/writing/equipment';
 
 export interface MoveQuestion {
   /** The title of the field. */

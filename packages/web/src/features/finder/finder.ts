@@ -10,7 +10,7 @@ import { Store } from '@ngrx/store';
 import { catchError, map, of, startWith, switchMap, timer } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
 import { libraryFeature } from '../../state/library';
-import { inFamilyOrder } from '../profiles/family';
+import { inFamilyOrder } from '../../shared/profile/family';
 import { findPlaces, placesOf, type Place } from './places';
 
 const MOST_SHOWN = 12;

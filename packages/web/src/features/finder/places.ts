@@ -1,7 +1,7 @@
 import { ELEMENT_CATALOGUE, isObject, PASSES, type Json } from '@typikon/core';
 import { nameOf } from '../../state/profile-name';
 import type { Library } from '../../state/types';
-import { SETTING_GROUPS } from '../workshop/settings';
+import { SETTING_GROUPS } from '../../shared/profile/settings';
 
 /** Somewhere to go: a view, a profile, a part of one, a document. */
 export interface Place {

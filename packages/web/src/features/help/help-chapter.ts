@@ -7,8 +7,8 @@ import { cleanHelp, toldParts, toldSentences, type CanDoPart } from '@typikon/co
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
-import { ProfileEdit } from '../workshop/edit';
-import { settingOrigin } from '../workshop/origin';
+import { ProfileEdit } from '../../shared/profile/edit';
+import { settingOrigin } from '../../shared/profile/origin';
 
 const PARTS: Readonly<Record<CanDoPart, string>> = {
   headings: 'Headings',

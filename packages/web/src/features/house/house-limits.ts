@@ -16,8 +16,8 @@ import { Api, type ApiFailure } from '../../state/api';
 import { selectHouse } from '../../state/house';
 import { libraryFeature, LibraryActions } from '../../state/library';
 import { TitleLine } from '../../ui/title-line';
-import { ChangesTable } from '../workshop/changes-table';
-import { JsonEditor, type JsonProblem } from '../workshop/json-editor';
+import { ChangesTable } from '../../shared/profile/changes-table';
+import { JsonEditor, type JsonProblem } from '../../shared/profile/json-editor';
 
 /** The house limits: what no profile exceeds, which roles are excepted from what, and the whole as text. */
 @Component({

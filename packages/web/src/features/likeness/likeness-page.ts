@@ -36,13 +36,13 @@ import { Split } from '../../ui/split';
 import { Tabs, type Tab } from '../../ui/tabs';
 import { TitleLine } from '../../ui/title-line';
 import { ContestTables } from './contest-tables';
-import { frameHtml } from './frame-html';
-import { LikenessDesk } from './likeness-desk';
+import { frameHtml } from '../../shared/page/frame-html';
+import { LikenessDesk } from '../../shared/page/likeness-desk';
 import { LikenessRunner } from './likeness-runner';
 import type { LikenessTask } from './likeness-tasks';
 import type { LikenessSummary, TwoContests } from './likeness-tasks';
 import { measure, type Measured } from './measure';
-import { PageFrame, type PlaceMark } from './page-frame';
+import { PageFrame, type PlaceMark } from '../../shared/page/page-frame';
 
 type Below = 'contest' | 'second' | 'trial' | 'measured';
 

@@ -26,8 +26,8 @@ import { proofRequest, ProofRunner } from '../../state/proof-runner';
 import type { Proof } from '../../state/types';
 import { workshopFeature } from '../../state/workshop';
 import { SeverityMark } from '../../ui/severity-mark';
-import { newParts } from '../bench/differences';
-import { MarkupEditor } from '../bench/markup-editor';
+import { newParts } from '../../shared/markup/differences';
+import { MarkupEditor } from '../../shared/markup/markup-editor';
 import { OtherSide } from './other-side';
 
 /** What is on the bench under the draft and beside it under something else: both results, and what only one of the ledgers has. */

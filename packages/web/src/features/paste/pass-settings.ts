@@ -18,7 +18,7 @@ import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { PASS_FIELDS, sourceName, type SettingField } from '../../state/paste-words';
 import { workshopFeature } from '../../state/workshop';
-import { ProfileEdit } from '../workshop/edit';
+import { ProfileEdit } from '../../shared/profile/edit';
 import { Replacements } from './replacements';
 
 /** The settings of one pass, in place: every change is one step that can be undone. */

@@ -14,7 +14,7 @@ import { countOf, overtakenWords, passNumber, sourceName } from '../../state/pas
 import { isAtWork, PasteSurvey } from '../../state/paste-survey';
 import { workshopFeature } from '../../state/workshop';
 import { Icon } from '../../ui/icon';
-import { ProfileEdit } from '../workshop/edit';
+import { ProfileEdit } from '../../shared/profile/edit';
 import { CompareDialog } from './compare-dialog';
 import { MatrixDialog } from './matrix-dialog';
 import { PassSettings } from './pass-settings';

@@ -12,8 +12,8 @@ import { idFrom, isLockedOut, personSchema, RIGHTS, siteRoleSchema, withoutRole,
 import { firstValueFrom } from 'rxjs';
 import { SiteStore } from '../../state/site';
 import { Confirm, type Question } from '../../ui/confirm';
-import { SiteOpening } from '../../ui/site-opening';
-import { SiteState } from '../../ui/site-state';
+import { SiteOpening } from '../../shared/site/site-opening';
+import { SiteState } from '../../shared/site/site-state';
 import { TitleLine } from '../../ui/title-line';
 import { rightsInShort } from './right-words';
 import { RoleForm } from './role-form';

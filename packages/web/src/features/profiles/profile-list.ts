@@ -16,7 +16,7 @@ import { SiteStore } from '../../state/site';
 import { FirstSteps } from './first-steps';
 import { Api } from '../../state/api';
 import type { LikenessFigure, StoredProfile } from '../../state/types';
-import { inFamilyOrder } from './family';
+import { inFamilyOrder } from '../../shared/profile/family';
 import { ProfileActions } from './profile-actions';
 import { figureLines } from './likeness-figures';
 

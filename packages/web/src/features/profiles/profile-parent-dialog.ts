@@ -9,8 +9,8 @@ import { Api, type ApiFailure } from '../../state/api';
 import { LibraryActions, libraryFeature } from '../../state/library';
 import { nameOf } from '../../state/profile-name';
 import type { StoredProfile } from '../../state/types';
-import { ChangesTable, differencesOf } from '../workshop/changes-table';
-import { descendantsOf } from './family';
+import { ChangesTable, differencesOf } from '../../shared/profile/changes-table';
+import { descendantsOf } from '../../shared/profile/family';
 
 /** Lets a profile extend another one, or none, once it is seen what that changes of its rules. */
 @Component({

@@ -1,6 +1,6 @@
 import type { StoredProfile } from '../../state/types';
-import { differencesOf } from '../workshop/changes-table';
-import { descendantsOf, inFamilyOrder } from './family';
+import { differencesOf } from '../../shared/profile/changes-table';
+import { descendantsOf, inFamilyOrder } from '../../shared/profile/family';
 import { idFrom } from '@typikon/core';
 
 const profile = (id: string, parent?: string): StoredProfile => ({

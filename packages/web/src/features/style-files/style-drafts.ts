@@ -1,6 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { cssMistakes, isSameJson, type PageKind, type Stylesheet } from '@typikon/core';
-import { LikenessDesk } from '../likeness/likeness-desk';
+import { LikenessDesk } from '../../shared/page/likeness-desk';
 
 /** A stylesheet or a page kind as it is edited; its revision is the one from which the editing began, null for what is new. */
 export interface SheetDraft extends Stylesheet {

@@ -9,7 +9,7 @@ import { idFrom, classesIn, cssMistakes } from '@typikon/core';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../state/api';
 import type { StylesheetVersion } from '../../state/types';
-import { CssField } from '../surface/css-field';
+import { CssField } from '../../shared/markup/css-field';
 import { download } from '../../ui/download';
 import { StyleDrafts } from './style-drafts';
 

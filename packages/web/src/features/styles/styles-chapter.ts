@@ -25,11 +25,11 @@ import {
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
-import { frameHtml } from '../likeness/frame-html';
-import { PageFrame } from '../likeness/page-frame';
+import { frameHtml } from '../../shared/page/frame-html';
+import { PageFrame } from '../../shared/page/page-frame';
 import { download } from '../../ui/download';
-import { ProfileEdit } from '../workshop/edit';
-import { settingOrigin } from '../workshop/origin';
+import { ProfileEdit } from '../../shared/profile/edit';
+import { settingOrigin } from '../../shared/profile/origin';
 import { StyleLook } from './style-look';
 import { StylesFromCss, type Taken } from './styles-from-css';
 

@@ -8,9 +8,9 @@ import { surfaceSchema, valueAt, type Json, type JsonObject } from '@typikon/cor
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
-import { ProfileEdit } from '../workshop/edit';
-import { settingOrigin } from '../workshop/origin';
-import { CssField } from './css-field';
+import { ProfileEdit } from '../../shared/profile/edit';
+import { settingOrigin } from '../../shared/profile/origin';
+import { CssField } from '../../shared/markup/css-field';
 import { SiteWords } from './site-words';
 
 interface Line {

@@ -10,8 +10,8 @@ import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { Icon } from '../../ui/icon';
-import { ProfileEdit } from '../workshop/edit';
-import { settingOrigin } from '../workshop/origin';
+import { ProfileEdit } from '../../shared/profile/edit';
+import { settingOrigin } from '../../shared/profile/origin';
 import { OPTION_FIELDS, type OptionField } from './option-fields';
 import { ToolbarDesign } from './toolbar-design';
 

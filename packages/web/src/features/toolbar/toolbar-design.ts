@@ -20,7 +20,7 @@ import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { nameOf } from '../../state/profile-name';
 import { workshopFeature } from '../../state/workshop';
-import { ProfileEdit } from '../workshop/edit';
+import { ProfileEdit } from '../../shared/profile/edit';
 
 /** Where a button of the toolbar comes from. */
 export type Descent = 'inherited' | 'moved' | 'added' | 'own';

@@ -6,8 +6,8 @@ import { SHORTCUTS } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
-import { ProfileEdit } from '../workshop/edit';
-import { settingOrigin } from '../workshop/origin';
+import { ProfileEdit } from '../../shared/profile/edit';
+import { settingOrigin } from '../../shared/profile/origin';
 
 /** Marks that make formatting while the author types, each on or off, and what becomes of narrow toolbars. */
 @Component({

@@ -7,8 +7,8 @@ import type { EditorConfiguration } from '@typikon/editor';
 import { firstValueFrom } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
 import { SiteStore } from '../../state/site';
-import { Equipment } from '../writing/equipment';
-import { FieldEntry } from '../writing/field-entry';
+import { Equipment } from '../../shared/writing/equipment';
+import { FieldEntry } from '../../shared/writing/field-entry';
 
 /** A field as somebody sees it. */
 interface SeenField {

@@ -12,7 +12,7 @@ import { Store } from '@ngrx/store';
 import { Api } from '../../state/api';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
-import { Equipment } from '../writing/equipment';
+import { Equipment } from '../../shared/writing/equipment';
 import { KIND_WORDS } from './kind-words';
 import { PlacePicture } from './place-picture';
 

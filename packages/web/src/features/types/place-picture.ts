@@ -3,7 +3,7 @@ import { DomSanitizer } from '@angular/platform-browser';
 import { PLAIN_TEMPLATE, printTemplate, slotContents, slotNameOf, type ContentType, type Field } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
-import { frameHtml } from '../likeness/frame-html';
+import { frameHtml } from '../../shared/page/frame-html';
 
 /** A small picture of a kind of page with one field marked where it is printed. The frame is sandboxed and runs nothing. */
 @Component({

@@ -13,12 +13,12 @@ import { SiteFindings } from '../../state/site-findings';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
-import { Equipment } from '../writing/equipment';
+import { Equipment } from '../../shared/writing/equipment';
 import { AuthorSight } from './author-sight';
 import { FieldForm } from './field-form';
 import { KIND_WORDS } from './kind-words';
-import { SiteOpening } from '../../ui/site-opening';
-import { SiteState } from '../../ui/site-state';
+import { SiteOpening } from '../../shared/site/site-opening';
+import { SiteState } from '../../shared/site/site-state';
 import { TypeDialog, type TypeQuestion } from './type-dialog';
 
 /** One content type: its fields in order, the settings of one of them, and all of it as its author sees it. */

@@ -16,7 +16,7 @@ import {
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
-import { ProfileEdit } from './edit';
+import { ProfileEdit } from '../../shared/profile/edit';
 import { TestForm } from './test-form';
 
 /** The attributes of one element, or of every element: what each value must be, how often it occurs, who set it. */

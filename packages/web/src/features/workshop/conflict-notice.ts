@@ -4,7 +4,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
-import { ChangesTable, differencesOf } from './changes-table';
+import { ChangesTable, differencesOf } from '../../shared/profile/changes-table';
 import type { StoredProfile } from '../../state/types';
 
 /** Somebody else saved the same profile: shows where the two versions differ and lets the person choose. Nothing is lost either way. */

@@ -4,7 +4,7 @@ import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { elementRuleSchema, URL_ATTRIBUTES, type ElementRule, type Json, type JsonObject } from '@typikon/core';
-import { ProfileEdit } from './edit';
+import { ProfileEdit } from '../../shared/profile/edit';
 
 const OTHERWISE = [
   { value: 'drop', label: 'it goes with its content' },

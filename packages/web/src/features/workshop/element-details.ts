@@ -8,7 +8,7 @@ import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench';
 import { workshopFeature } from '../../state/workshop';
 import { AttributeRules } from './attribute-rules';
-import { ProfileEdit } from './edit';
+import { ProfileEdit } from '../../shared/profile/edit';
 import { ElementDemands } from './element-demands';
 
 const OUTCOMES = [

@@ -5,8 +5,8 @@ import { isObject, resolveProfile, toSanitizerConfig, type Json, type JsonObject
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';
 import { download } from '../../ui/download';
-import { ChangesTable } from './changes-table';
-import { ProfileEdit } from './edit';
+import { ChangesTable } from '../../shared/profile/changes-table';
+import { ProfileEdit } from '../../shared/profile/edit';
 
 /** Profile files: one out, one in with what it would change before it does, and the rules for browsers' own sanitizers. */
 @Component({

@@ -3,7 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { CHECKS, fromPointer, type Finding } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';
-import { ProfileEdit } from './edit';
+import { ProfileEdit } from '../../shared/profile/edit';
 import { goTo } from './go-to';
 
 const WORDS: Readonly<Record<Finding['severity'], { label: string; gloss: string; sign: string }>> = {

@@ -13,8 +13,8 @@ import { selectHouse } from '../../state/house';
 import { proofRequest, ProofRunner } from '../../state/proof-runner';
 import type { ProofRequest } from '../../state/types';
 import { workshopFeature } from '../../state/workshop';
-import { ChangesTable } from './changes-table';
-import { ProfileEdit } from './edit';
+import { ChangesTable } from '../../shared/profile/changes-table';
+import { ProfileEdit } from '../../shared/profile/edit';
 
 type Listing = { status: 'idle' | 'busy' } | { status: 'failed'; message: string } | { status: 'ready'; lessons: Lessons };
 

@@ -10,7 +10,7 @@ import { benchFeature } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
-import { ProfileEdit } from './edit';
+import { ProfileEdit } from '../../shared/profile/edit';
 import { ElementDetails } from './element-details';
 import { LEARN_DIALOG, LearnDialog } from './learn-dialog';
 import { MarkupText } from './markup-text';

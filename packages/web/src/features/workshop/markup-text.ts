@@ -14,8 +14,8 @@ import { MatButtonModule } from '@angular/material/button';
 import { isObject, isSameJson, resolveProfile, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';
-import { ProfileEdit } from './edit';
-import { JsonEditor, type JsonProblem } from './json-editor';
+import { ProfileEdit } from '../../shared/profile/edit';
+import { JsonEditor, type JsonProblem } from '../../shared/profile/json-editor';
 
 /** The markup section of the profile's own document as text, checked at the line while it is typed and taken over by a button. */
 @Component({

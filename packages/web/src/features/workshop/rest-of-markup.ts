@@ -9,8 +9,8 @@ import { benchFeature } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { AttributeRules } from './attribute-rules';
-import { ProfileEdit } from './edit';
-import { SETTING_GROUPS, type Setting } from './settings';
+import { ProfileEdit } from '../../shared/profile/edit';
+import { SETTING_GROUPS, type Setting } from '../../shared/profile/settings';
 
 /** The rules that are not about one element: attributes of every element, addresses, links, headings, spaces, limits, output. */
 @Component({

@@ -1,5 +1,5 @@
-import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, untracked } from '@angular/core';
+import { DatePipe, NgComponentOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal, type Type, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
@@ -13,40 +13,24 @@ import { Icon } from '../../ui/icon';
 import { Split } from '../../ui/split';
 import { Tabs, type Tab } from '../../ui/tabs';
 import { TitleLine } from '../../ui/title-line';
-import { Bench } from '../bench/bench';
 import { ConflictNotice } from './conflict-notice';
 import { MatDialog } from '@angular/material/dialog';
-import { FilesDialog } from './files-dialog';
 import { goTo } from './go-to';
-import { HelpChapter } from '../help/help-chapter';
-import { FindingsChapter } from './findings-chapter';
-import { LEARN_DIALOG, LearnDialog } from './learn-dialog';
-import { PasteChapter } from '../paste/paste-chapter';
-import { MarkupChapter } from './markup-chapter';
-import { SurfaceChapter } from '../surface/surface-chapter';
-import { StylesChapter } from '../styles/styles-chapter';
-import { ToolbarChapter } from '../toolbar/toolbar-chapter';
+import { WORKSHOP_PARTS } from './parts';
 
 /** The profile workshop: the sheet with its chapters on the left, the bench on the right. */
 @Component({
   selector: 'ty-workshop',
   imports: [
     MatButtonModule,
-    Bench,
     ConflictNotice,
     DatePipe,
-    FindingsChapter,
-    HelpChapter,
     Icon,
-    MarkupChapter,
     MatTooltipModule,
-    PasteChapter,
+    NgComponentOutlet,
     Split,
-    StylesChapter,
-    SurfaceChapter,
     Tabs,
     TitleLine,
-    ToolbarChapter,
   ],
   templateUrl: './workshop.html',
   styleUrl: './workshop.scss',
@@ -64,6 +48,10 @@ export class Workshop implements OnDestroy {
   private readonly store = inject(Store);
   private readonly backups = inject(DraftBackup);
   private readonly dialog = inject(MatDialog);
+  protected readonly parts = inject(WORKSHOP_PARTS);
+  private readonly arrived = signal<Partial<Record<Chapter, Type<unknown>>>>({});
+  /** The chapter in view; null while it comes. */
+  protected readonly chapterPart = computed(() => this.arrived()[this.state().chapter] ?? null);
   protected readonly icons = { undo: Undo2, redo: Redo2 };
   /** The share of the sheet, in percent: on a wide screen the bench gets the room for three things side by side. */
   protected readonly share = innerWidth >= 1600 ? 44 : 56;
@@ -109,8 +97,13 @@ export class Workshop implements OnDestroy {
       this.store.dispatch(WorkshopActions.opened({ profile, backup: this.backups.read(id) }));
       // What the dialog reads must not make this run again.
       untracked(() => {
-        if (this.learn() !== undefined) this.dialog.open(LearnDialog, LEARN_DIALOG);
+        if (this.learn() !== undefined) void this.openLearning();
       });
+    });
+    effect(() => {
+      const { chapter } = this.state();
+      if (untracked(this.arrived)[chapter] === undefined)
+        void this.parts.chapters[chapter]().then((part) => this.arrived.update((parts) => ({ ...parts, [chapter]: part })));
     });
     // After the profile was opened, which the effect above does.
     effect(() => {
@@ -127,8 +120,14 @@ export class Workshop implements OnDestroy {
     this.store.dispatch(WorkshopActions.chapterChosen({ chapter: chapter as Chapter }));
   }
 
-  protected openFiles(): void {
+  protected async openFiles(): Promise<void> {
+    const { FilesDialog } = await import('./files-dialog');
     this.dialog.open(FilesDialog, { width: '720px', maxWidth: '94vw', maxHeight: '92vh' });
+  }
+
+  private async openLearning(): Promise<void> {
+    const { LearnDialog, LEARN_DIALOG } = await import('./learn-dialog');
+    this.dialog.open(LearnDialog, LEARN_DIALOG);
   }
 
   protected undo(): void {

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
-import { Acting } from '../state/acting';
+import { Acting } from '../../state/acting';
 
 /** The badge of whoever acts; another one can be put on. */
 @Component({

@@ -1,6 +1,6 @@
 import { clean, compileRules, groupEntries, resolveProfile, type JsonObject, type LedgerEntry } from '@typikon/core';
-import { removedParts, newParts } from '../features/bench/differences';
-import { wordsOf } from './ledger-words';
+import { removedParts, newParts } from './differences';
+import { wordsOf } from '../../state/ledger-words';
 
 const markup: JsonObject = {
   elements: {

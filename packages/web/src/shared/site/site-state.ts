@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { SiteStore } from '../state/site';
+import { SiteStore } from '../../state/site';
 
 /** How the site stands: saved or not, what can be taken back, why it was not saved. */
 @Component({

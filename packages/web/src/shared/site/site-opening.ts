@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { SiteStore } from '../state/site';
+import { SiteStore } from '../../state/site';
 
 /** Stands in place of what is made of the site until it was read: nothing can be changed before, and nothing is said to be missing. */
 @Component({

@@ -1,0 +1,41 @@
+import { inject } from '@angular/core';
+import type { CanDeactivateFn, Routes } from '@angular/router';
+import { provideEffects } from '@ngrx/effects';
+import { provideState } from '@ngrx/store';
+import { benchFeature, chooseFirstSpecimen, computeProof } from './state/bench';
+import { keepBackup, saveDraft, workshopFeature } from './state/workshop';
+import { Bench } from './features/bench/bench';
+import { LeaveGuard } from './features/workshop/leave-guard';
+import { WORKSHOP_PARTS, type WorkshopParts } from './features/workshop/parts';
+import { Workshop } from './features/workshop/workshop';
+
+const askBeforeLeaving: CanDeactivateFn<Workshop> = () => inject(LeaveGuard).mayLeave();
+
+const parts: WorkshopParts = {
+  bench: Bench,
+  chapters: {
+    toolbar: () => import('./features/toolbar/toolbar-chapter').then((m) => m.ToolbarChapter),
+    markup: () => import('./features/workshop/markup-chapter').then((m) => m.MarkupChapter),
+    paste: () => import('./features/paste/paste-chapter').then((m) => m.PasteChapter),
+    styles: () => import('./features/styles/styles-chapter').then((m) => m.StylesChapter),
+    surface: () => import('./features/surface/surface-chapter').then((m) => m.SurfaceChapter),
+    help: () => import('./features/help/help-chapter').then((m) => m.HelpChapter),
+    findings: () => import('./features/workshop/findings-chapter').then((m) => m.FindingsChapter),
+  },
+};
+
+/** The workshop brings the state of drafts and of the bench along: no other view has it. */
+export const workshopRoutes: Routes = [
+  {
+    path: '',
+    component: Workshop,
+    canDeactivate: [askBeforeLeaving],
+    title: 'Workshop · Typikon',
+    providers: [
+      { provide: WORKSHOP_PARTS, useValue: parts },
+      provideState(workshopFeature),
+      provideState(benchFeature),
+      provideEffects({ saveDraft, keepBackup, computeProof, chooseFirstSpecimen }),
+    ],
+  },
+];
