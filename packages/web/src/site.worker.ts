@@ -1,12 +1,23 @@
 /// <reference lib="webworker" />
 import { checkSite, comparePasses, compareRules, compileRules, moveText, resolveProfile, type ComparedSide } from '@typikon/core';
+import { findingsOf, type ProfileSurroundings } from './state/profile-findings';
 import type { ProfilesRequest, SiteAnswer, SiteRequest } from './state/site-messages';
 
 /** Profiles are compiled once for each state of all of them. */
 let kept: { key: string; profiles: ReadonlyMap<string, ComparedSide> } | null = null;
 
+/** What stands around the profile that is tested. */
+let around: ProfileSurroundings | null = null;
+
 addEventListener('message', ({ data }: MessageEvent<SiteRequest>) => {
-  const { number, house } = data;
+  const { number } = data;
+  if (data.kind === 'check-profile') {
+    around = data.surroundings ?? around;
+    const profileFindings = around === null ? [] : findingsOf(data.profileId, data.documents, around);
+    postMessage({ number, profileFindings } satisfies SiteAnswer);
+    return;
+  }
+  const { house } = data;
   if (data.kind === 'move') {
     const [from, to] = [rulesFor(data.from, data), rulesFor(data.to, data)];
     postMessage({ number, move: to === null ? null : moveText(data.html, from ?? to, to) } satisfies SiteAnswer);

@@ -3,6 +3,7 @@ import type { CanDeactivateFn, Routes } from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
 import { provideState } from '@ngrx/store';
 import { benchFeature, chooseFirstSpecimen, computeProof } from './state/bench';
+import { findInDraft } from './state/find-in-draft';
 import { keepBackup, saveDraft, workshopFeature } from './state/workshop';
 import { Bench } from './features/bench/bench';
 import { LeaveGuard } from './features/workshop/leave-guard';
@@ -35,7 +36,7 @@ export const workshopRoutes: Routes = [
       { provide: WORKSHOP_PARTS, useValue: parts },
       provideState(workshopFeature),
       provideState(benchFeature),
-      provideEffects({ saveDraft, keepBackup, computeProof, chooseFirstSpecimen }),
+      provideEffects({ findInDraft, saveDraft, keepBackup, computeProof, chooseFirstSpecimen }),
     ],
   },
 ];

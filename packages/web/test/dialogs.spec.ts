@@ -173,16 +173,32 @@ describe('files', () => {
 describe('findings', () => {
   test('are listed by gravity with their rule; a fix is one step', async () => {
     const screen = await Screen.of(FindingsChapter, { profile: 'story-desk' });
+    expect(screen.texts('[role=status]')[0]).toMatch(/^Testing …/);
+    expect(screen.find<HTMLElement>('.none').hidden).toBe(true);
+    screen.test();
+    await screen.settle();
+    expect(screen.find<HTMLElement>('.none').hidden).toBe(false);
     expect(screen.texts('.none')).toEqual(['Nothing is wrong with this profile, as far as the checks can tell.']);
     screen.edit(['markup', 'elements', 'h1'], {});
     screen.edit(['markup', 'elements', 'iframe'], {});
     await screen.settle();
+    // What was found before does not speak of this draft.
+    expect(screen.texts('[role=status]')[0]).toMatch(/^Testing …/);
+    screen.test();
+    await screen.settle();
+    expect(screen.texts('[role=status]')[0]).toMatch(/^2 findings/);
     expect(screen.texts('[data-check]').map((text) => text.slice(0, 40))).toEqual(
       expect.arrayContaining([expect.stringMatching(/iframe is allowed/)]),
     );
     expect(screen.texts('[data-check=above-house] .ty-cite')).toEqual(['§2 Markup, h1', '§2 Markup, iframe']);
     await screen.click('[data-check=above-house] [mat-stroked-button]');
     expect(screen.profile.markup.elements['h1']).toBeUndefined();
+    // The mend of a draft that is gone mends nothing.
+    const mended = screen.profile;
+    await screen.click('[data-check=above-house] [mat-stroked-button]');
+    expect(screen.profile).toBe(mended);
+    screen.test();
+    await screen.settle();
     await screen.click('[data-check=above-house] .ty-cite');
     expect(screen.store.selectSignal(workshopFeature.selectElement)()).toBe('iframe');
   });

@@ -65,3 +65,21 @@ test('a worker that breaks off answers nothing instead of never', async () => {
   made[0]!.onerror!();
   expect(await lines).toEqual([]);
 });
+
+test('what stands around a profile is sent once, and again to a worker that is new or where it changed', async () => {
+  const surroundings = { house: null, pages: [], census: null };
+  const documents = { desk: { format: 'typikon-profile/1', name: 'Desk' } };
+  const sent = () => made[made.length - 1]!.asked.map((request) => 'surroundings' in request && request.surroundings);
+  const first = worker.checkProfile('desk', documents, surroundings);
+  made[0]!.answer({ profileFindings: [{ check: 'a' }] });
+  expect(await first).toEqual([{ check: 'a' }]);
+  void worker.checkProfile('desk', documents, surroundings);
+  const changed = { ...surroundings };
+  const broken = worker.checkProfile('desk', documents, changed);
+  expect(sent()).toEqual([surroundings, null, changed]);
+  made[0]!.onerror!();
+  expect(await broken).toBeNull();
+  void worker.checkProfile('desk', documents, changed);
+  expect(made).toHaveLength(2);
+  expect(sent()).toEqual([changed]);
+});

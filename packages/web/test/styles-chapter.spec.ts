@@ -2,7 +2,6 @@ import { TestBed } from '@angular/core/testing';
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { StylesChapter } from '../src/features/styles/styles-chapter';
 import { StylesFromCss } from '../src/features/styles/styles-from-css';
-import { workshopFeature } from '../src/state/workshop';
 import { Screen } from './support';
 
 beforeAll(() => {
@@ -15,7 +14,7 @@ beforeAll(() => {
 
 describe('§4 Styles', () => {
   const open = () => Screen.of(StylesChapter, { profile: 'story-desk' });
-  const findings = (screen: Screen<StylesChapter>) => screen.store.selectSignal(workshopFeature.selectFindings)();
+  const findings = (screen: Screen<StylesChapter>) => screen.test();
 
   test('lists the styles as they look, with how they stand on each page', async () => {
     const screen = await open();

@@ -14,6 +14,7 @@ import {
   parseFragment,
   runPaste,
   takeCensus,
+  type Finding,
   type HouseLimits,
   type Json,
   type JsonObject,
@@ -24,6 +25,7 @@ import { provideStore, Store } from '@ngrx/store';
 import { ProfileEdit } from '../src/shared/profile/edit';
 import { BenchActions, benchFeature } from '../src/state/bench';
 import { LibraryActions, libraryFeature } from '../src/state/library';
+import { findingsOf } from '../src/state/profile-findings';
 import type { Library, Proof, Role, Specimen, StoredProfile } from '../src/state/types';
 import { workshopFeature } from '../src/state/workshop';
 import { WorkshopActions } from '../src/state/workshop.actions';
@@ -112,6 +114,19 @@ export class Screen<T> {
     if (html !== undefined) screen.prove(html);
     await screen.settle();
     return screen;
+  }
+
+  /** Does what the worker does that tests the draft. */
+  test(): readonly Finding[] {
+    const read = <V>(selector: (state: object) => V): V => this.store.selectSignal(selector)();
+    const draft = read(workshopFeature.selectDraft);
+    const findings = findingsOf(
+      read(workshopFeature.selectProfileId)!,
+      read(workshopFeature.selectChain),
+      read(workshopFeature.selectSurroundings),
+    );
+    this.store.dispatch(WorkshopActions.draftTested({ draft, findings }));
+    return findings;
   }
 
   /** Does what the worker does, under the draft as it stands. */

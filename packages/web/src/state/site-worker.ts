@@ -1,5 +1,6 @@
 import { inject, Injectable, InjectionToken } from '@angular/core';
-import type { ComparisonLine, Move, Site, SiteFinding } from '@typikon/core';
+import type { ComparisonLine, Finding, JsonObject, Move, Site, SiteFinding } from '@typikon/core';
+import type { ProfileSurroundings } from './profile-findings';
 import type { ProfilesRequest, SiteAnswer, SiteRequest } from './site-messages';
 
 export const SITE_WORKER = new InjectionToken<() => Worker>('Makes the worker that tests the site and compares profiles');
@@ -11,6 +12,7 @@ type Question = SiteRequest extends infer Request ? (Request extends { number: n
 class Asked {
   private worker: Worker | null = null;
   private number = 0;
+  private known: ProfileSurroundings | null = null;
   private readonly waiting = new Map<number, (answer: SiteAnswer | null) => void>();
 
   constructor(private readonly make: () => Worker) {}
@@ -31,6 +33,14 @@ class Asked {
     return answer;
   }
 
+  /** Asks about a profile; what stands around it is sent where the worker has another. */
+  askAbout(profileId: string, documents: Record<string, JsonObject>, surroundings: ProfileSurroundings): Promise<SiteAnswer | null> {
+    const isKnown = this.worker !== null && this.known === surroundings;
+    const answer = this.ask({ kind: 'check-profile', profileId, documents, surroundings: isKnown ? null : surroundings });
+    this.known = surroundings;
+    return answer;
+  }
+
   /** Ends what is under way; the next question gets a worker of its own. */
   stop(): void {
     this.worker?.terminate();
@@ -45,6 +55,7 @@ class Asked {
 export class SiteWorker {
   private readonly make = inject(SITE_WORKER);
   private readonly site = new Asked(this.make);
+  private readonly profiles = new Asked(this.make);
   /** A move may take long and be stopped; nothing else waits for it. */
   private readonly moves = new Asked(this.make);
 
@@ -52,6 +63,12 @@ export class SiteWorker {
   async check(site: Site, by: Pick<CheckRequest, 'pages' | 'pageKinds' | 'texts'> & ProfilesRequest): Promise<SiteFinding[]> {
     const answer = await this.site.ask({ kind: 'check', site, ...by });
     return answer !== null && 'findings' in answer ? answer.findings : [];
+  }
+
+  /** What the tests of a profile find; null where the worker broke off. */
+  async checkProfile(id: string, documents: Record<string, JsonObject>, surroundings: ProfileSurroundings): Promise<Finding[] | null> {
+    const answer = await this.profiles.askAbout(id, documents, surroundings);
+    return answer !== null && 'profileFindings' in answer ? answer.profileFindings : null;
   }
 
   /** Lines of what each of two profiles keeps that the other takes; none where one of them has mistakes. */

@@ -1,4 +1,4 @@
-import type { JsonObject, Problem } from '@typikon/core';
+import type { Finding, JsonObject, Problem } from '@typikon/core';
 import { createActionGroup, emptyProps, props } from '@ngrx/store';
 import type { Backup } from './draft-backup';
 import type { StoredProfile } from './types';
@@ -30,6 +30,8 @@ export const WorkshopActions = createActionGroup({
     'Element Chosen': props<{ element: string | null }>(),
     /** For whose content the rules are tried; empty for anybody whom the house limits bind. */
     'Role Chosen': props<{ role: string }>(),
+    /** The checks ran over a draft. */
+    'Draft Tested': props<{ draft: JsonObject; findings: readonly Finding[] }>(),
     'Changes Abandoned': emptyProps(),
   },
 });

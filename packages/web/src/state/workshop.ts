@@ -1,7 +1,5 @@
 import { inject } from '@angular/core';
 import {
-  checkProfile,
-  classesIn,
   compileRules,
   countChanges,
   isSameJson,
@@ -14,7 +12,6 @@ import {
   type Problem,
   type ResolvedProfile,
   type StyledPage,
-  type Surroundings,
 } from '@typikon/core';
 import { sheetsOf } from './style-files';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
@@ -24,6 +21,7 @@ import { Api, type ApiFailure } from './api';
 import { DraftBackup, type Backup } from './draft-backup';
 import { selectHouse } from './house';
 import { libraryFeature } from './library';
+import type { ProfileSurroundings } from './profile-findings';
 import type { StoredProfile } from './types';
 import { WorkshopActions, type Chapter } from './workshop.actions';
 
@@ -50,6 +48,10 @@ export interface WorkshopState {
   chapter: Chapter;
   element: string | null;
   role: string;
+  /** What the checks found when they last ran. */
+  findings: readonly Finding[];
+  /** The draft that they ran on. */
+  tested: JsonObject | null;
 }
 
 const initialState: WorkshopState = {
@@ -68,6 +70,8 @@ const initialState: WorkshopState = {
   chapter: 'markup',
   element: null,
   role: '',
+  findings: [],
+  tested: null,
 };
 
 const edited = (state: WorkshopState, document: JsonObject, label: string): WorkshopState => ({
@@ -165,6 +169,7 @@ export const workshopFeature = createFeature({
     on(WorkshopActions.backupDiscarded, (state): WorkshopState => ({ ...state, backup: null })),
     on(WorkshopActions.changesAbandoned, (state): WorkshopState => ({ ...state, draft: state.saved, past: [], future: [] })),
     on(WorkshopActions.chapterChosen, (state, { chapter }): WorkshopState => ({ ...state, chapter })),
+    on(WorkshopActions.draftTested, (state, { draft, findings }): WorkshopState => ({ ...state, findings, tested: draft })),
     on(WorkshopActions.roleChosen, (state, { role }): WorkshopState => ({ ...state, role })),
     on(WorkshopActions.elementChosen, (state, { element }): WorkshopState => ({
       ...state,
@@ -172,7 +177,7 @@ export const workshopFeature = createFeature({
       chapter: element === null ? state.chapter : 'markup',
     })),
   ),
-  extraSelectors: ({ selectProfileId, selectDraft, selectSaved, selectRole }) => {
+  extraSelectors: ({ selectProfileId, selectDraft, selectSaved, selectRole, selectTested }) => {
     /** The documents that the draft is resolved with: those of the server, and the draft in place of its own. */
     const selectDocuments = createSelector(
       libraryFeature.selectProfiles,
@@ -198,35 +203,39 @@ export const workshopFeature = createFeature({
     const selectRules = createSelector(selectResolved, selectOptions, (resolved, options): CompiledRules | null =>
       resolved === null ? null : compileRules(resolved, options),
     );
+    /** The draft and the documents that it stands on, as far as they lead; of the others nothing counts. */
+    const selectChain = createSelector(selectProfileId, selectDocuments, (id, documents): Record<string, JsonObject> => {
+      const chain: Record<string, JsonObject> = {};
+      let at: unknown = id;
+      while (typeof at === 'string' && !Object.hasOwn(chain, at)) {
+        const document = documents[at];
+        if (document === undefined) break;
+        chain[at] = document;
+        at = document['extends'];
+      }
+      return chain;
+    });
+    const selectSurfacePage = createSelector(selectResolved, (resolved) => resolved?.profile.surface.pageKind ?? null);
     /** The kinds of page on which content of the profile is published, and the one on which its surface stands. */
     const selectPages = createSelector(
       libraryFeature.selectPageKinds,
       libraryFeature.selectStylesheets,
       libraryFeature.selectTexts,
       selectProfileId,
-      selectResolved,
-      (pageKinds, stylesheets, documents, profileId, resolved): StyledPage[] => {
-        const used = new Set(documents.filter((document) => document.profileId === profileId).map(({ pageKindId }) => pageKindId));
-        if (resolved !== null) used.add(resolved.profile.surface.pageKind);
+      selectSurfacePage,
+      (pageKinds, stylesheets, texts, profileId, surfacePage): StyledPage[] => {
+        const used = new Set([...texts.filter((text) => text.profileId === profileId).map(({ pageKindId }) => pageKindId), surfacePage]);
         return pageKinds
           .filter(({ id }) => used.has(id))
           .map((kind) => ({ name: kind.name, wrapper: textFrame(kind).wrapper, sheets: sheetsOf(kind, stylesheets) }));
       },
     );
+    /** What stands around the draft, for the checks. */
     const selectSurroundings = createSelector(
       selectHouse,
-      libraryFeature.selectCensus,
       selectPages,
-      selectProfileId,
-      (house, census, pages, profileId): Surroundings => ({
-        ...(house === null ? {} : { house }),
-        ...(pages.length === 0
-          ? {}
-          : { pages, stylesheetClasses: new Set(pages.flatMap(({ sheets }) => sheets.flatMap(({ css }) => [...classesIn(css)]))) }),
-        ...(census === null || census.documents === 0
-          ? {}
-          : { documents: census.most, storedClasses: census.classesByProfile[profileId ?? ''] ?? {} }),
-      }),
+      libraryFeature.selectCensus,
+      (house, pages, census): ProfileSurroundings => ({ house, pages, census }),
     );
     return {
       selectDocuments,
@@ -236,15 +245,10 @@ export const workshopFeature = createFeature({
       /** The house limits and the role, as the rules are compiled with. */
       selectOptions,
       selectPages,
-      selectFindings: createSelector(selectResolved, selectSurroundings, (resolved, surroundings): Finding[] =>
-        resolved === null
-          ? []
-          : checkProfile({
-              resolved,
-              rules: compileRules(resolved, surroundings.house === undefined ? {} : { house: surroundings.house }),
-              ...surroundings,
-            }),
-      ),
+      selectChain,
+      selectSurroundings,
+      /** Whether what was found is of the draft as it stands. */
+      selectIsTested: createSelector(selectDraft, selectTested, (draft, tested) => draft === tested),
       selectChanges: createSelector(selectDraft, selectSaved, (draft, saved) => countChanges(saved, draft)),
     };
   },

@@ -17,9 +17,9 @@ const WORDS: Readonly<Record<Finding['severity'], { label: string; gloss: string
   selector: 'ty-findings-chapter',
   imports: [MatButtonModule],
   template: `
-    <p class="bar ty-soft">
-      {{ total() === 0 ? '' : total() === 1 ? 'One finding.' : total() + ' findings.' }} {{ checks }} checks run on every change of the
-      draft.
+    <p class="bar ty-soft" role="status" [attr.aria-busy]="!isTested()">
+      {{ !isTested() ? 'Testing …' : total() === 0 ? '' : total() === 1 ? 'One finding.' : total() + ' findings.' }} {{ checks }} checks run
+      on every change of the draft.
     </p>
     <div class="scroll">
       @for (group of groups(); track group.severity) {
@@ -36,14 +36,22 @@ const WORDS: Readonly<Record<Finding['severity'], { label: string; gloss: string
                   <button mat-button type="button" class="ty-cite ty-plain" (click)="open(finding)">{{ finding.citation }}</button>
                 </p>
                 @if (finding.fix; as fix) {
-                  <button mat-stroked-button type="button" (click)="mend(finding)">{{ fix.label }}</button>
+                  <button
+                    mat-stroked-button
+                    type="button"
+                    [disabled]="!isTested()"
+                    disabledInteractive
+                    (click)="isTested() && mend(finding)"
+                  >
+                    {{ fix.label }}
+                  </button>
                 }
               </li>
             }
           </ul>
         </section>
       } @empty {
-        <p class="none ty-soft">Nothing is wrong with this profile, as far as the checks can tell.</p>
+        <p class="none ty-soft" [hidden]="!isTested()">Nothing is wrong with this profile, as far as the checks can tell.</p>
       }
     </div>
   `,
@@ -54,6 +62,7 @@ export class FindingsChapter {
   private readonly store = inject(Store);
   private readonly edit = inject(ProfileEdit);
   private readonly findings = this.store.selectSignal(workshopFeature.selectFindings);
+  protected readonly isTested = this.store.selectSignal(workshopFeature.selectIsTested);
   protected readonly checks = CHECKS.length;
   protected readonly total = computed(() => this.findings().length);
   protected readonly groups = computed(() =>

@@ -1,5 +1,16 @@
 import { DatePipe, NgComponentOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, type OnDestroy, signal, type Type, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  type OnDestroy,
+  signal,
+  type Type,
+  untracked,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
@@ -21,17 +32,7 @@ import { WORKSHOP_PARTS } from './parts';
 /** The profile workshop: the sheet with its chapters on the left, the bench on the right. */
 @Component({
   selector: 'ty-workshop',
-  imports: [
-    MatButtonModule,
-    ConflictNotice,
-    DatePipe,
-    Icon,
-    MatTooltipModule,
-    NgComponentOutlet,
-    Split,
-    Tabs,
-    TitleLine,
-  ],
+  imports: [MatButtonModule, ConflictNotice, DatePipe, Icon, MatTooltipModule, NgComponentOutlet, Split, Tabs, TitleLine],
   templateUrl: './workshop.html',
   styleUrl: './workshop.scss',
   host: { '(window:keydown)': 'key($event)', '(window:beforeunload)': 'beforeUnload($event)' },
