@@ -33,8 +33,8 @@ const order = (): Promise<string[]> =>
   page.$$eval('[data-pass]', (rungs) => rungs.map((rung) => (rung as HTMLElement).dataset['pass'] ?? ''));
 /** Types into a field of the open pass and leaves it. */
 const setField = async (key: string, value: string): Promise<void> => {
-  await page.waitForSelector(`ty-pass-settings [data-setting=${key}]`);
-  await page.focus(`ty-pass-settings [data-setting=${key}]`);
+  await page.waitForSelector(`#pass-${key}`);
+  await page.focus(`#pass-${key}`);
   await bench.selectAll();
   await page.keyboard.press('Backspace');
   await page.keyboard.type(value);
@@ -96,8 +96,8 @@ describe('the ladder', () => {
     await page.keyboard.press('Space');
     await tabTo('[data-pass=elements] .name');
     await page.keyboard.press('Enter');
-    await page.waitForSelector('ty-pass-settings [data-setting=only]');
-    await tabTo('[data-setting=only]');
+    await page.waitForSelector('#pass-only');
+    await tabTo('#pass-only');
     await page.keyboard.type('p strong a');
     await page.keyboard.press('Tab');
     await tabTo('ty-markup-view .ways button:last-child');

@@ -81,6 +81,17 @@ export { lessonsOf, patchToLearn, type Lesson, type Lessons, type Unlearnable } 
 export { riskOfAttribute, riskOfElement, type Risk } from './markup/risk';
 export { STARTING_POINTS, type StartingPoint } from './profile/starting-points';
 export { contrastOf, isColour } from './css/colour';
+export {
+  fieldsOf,
+  formOf,
+  isFieldShown,
+  readTyped,
+  shownValue,
+  type FieldKind,
+  type FormField,
+  type FormGroup,
+  type FormSchema,
+} from './profile/form';
 export { patternMistake } from './profile/pattern';
 export { toSanitizerConfig, type SanitizerConfig, type SanitizerExport } from './export/sanitizer';
 export { classesIn } from './markup/style-classes';

@@ -10,7 +10,7 @@ describe('a place is found', () => {
     ['likeness', 'view:likeness'],
     ['img', 'element:img'],
     ['office', 'pass:office-leftovers'],
-    ['addresses without scheme', 'setting:urls-relative'],
+    ['addresses without scheme', 'setting:markup-urls-relative'],
     ['§3', 'chapter:paste'],
     ['COMMITTEE minutes', 'specimen:committee-minutes'],
     ['rights', 'view:people'],

@@ -111,7 +111,7 @@ describe('the details of an element', () => {
     const screen = await open();
     await screen.click(`${row('img')} .name`);
     await screen.set('[aria-label="Most of width"]', 'wide');
-    expect(screen.texts('ty-element-details ty-test-form .failure').join('')).toBe('Most: “wide” is no number.');
+    expect(screen.texts('ty-element-details ty-test-form .failure').join('')).toBe('Most: it must be a whole number, or nothing.');
     expect(screen.profile.markup.elements['img']?.attributes?.['width']).toEqual({ test: 'integer', min: 1, max: 720 });
   });
 
@@ -247,7 +247,7 @@ describe('the rest of the rules', () => {
     await screen.click('[data-setting=text-hardSpaces] .ty-quiet');
     expect(screen.profile.markup.text.hardSpaces).toBe('meaningful');
     await screen.set('#headings-top', '9');
-    expect(screen.texts('ty-rest-of-markup > .failure')[0]).toMatch(/from 1 to 6/);
+    expect(screen.texts('[data-setting=headings-top] .mistake')[0]).toMatch(/from 1 to 6/);
   });
   test('an attribute for every element', async () => {
     const screen = await open('<p title="x">a</p>');
@@ -260,7 +260,7 @@ describe('the rest of the rules', () => {
     await screen.set('#schemes-href', 'HTTPS:// mailto:, tel');
     expect(screen.profile.markup.urls.schemes['href']).toEqual(['https', 'mailto', 'tel']);
     await screen.set('#schemes-href', 'not/a/scheme');
-    expect(screen.texts('ty-rest-of-markup > .failure')[0]).toMatch(/“not\/a\/scheme” cannot be a scheme/);
+    expect(screen.texts('ty-schemes-field .failure')[0]).toMatch(/“not\/a\/scheme” cannot be a scheme/);
   });
   test('relative addresses, elements without a rule, comments', async () => {
     const screen = await open();
@@ -274,7 +274,7 @@ describe('the rest of the rules', () => {
     await screen.set('#limits-nesting', '40');
     expect(screen.profile.markup.limits.nesting).toBe(40);
     await screen.set('#limits-nesting', '600');
-    expect(screen.texts('ty-rest-of-markup > .failure')[0]).toMatch(/from 1 to 500/);
+    expect(screen.texts('[data-setting=limits-nesting] .mistake')[0]).toMatch(/from 1 to 500/);
     expect(screen.profile.markup.limits.nesting).toBe(40);
   });
 });

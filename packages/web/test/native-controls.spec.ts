@@ -10,7 +10,6 @@ const WITHOUT_COUNTERPART = /\btype="(?:file|color|range|hidden)"/;
 const STILL_NATIVE: Readonly<Record<string, number>> = {
   'features/likeness/likeness-page.html': 1,
   'features/paste/matrix-dialog.html': 1,
-  'features/paste/pass-settings.html': 1,
   'features/toolbar/task-check.html': 1,
   'features/workshop/markup-chapter.html': 1,
   'ui/tabs.ts': 1,

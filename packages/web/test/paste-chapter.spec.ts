@@ -1,4 +1,14 @@
-import { groupEntries, PASS_IDS, PASSES, resolveProfile, runPaste, type Expectation, type PassId } from '@typikon/core';
+import {
+  fieldsOf,
+  groupEntries,
+  PASS_IDS,
+  PASSES,
+  pastePassesSchema,
+  resolveProfile,
+  runPaste,
+  type Expectation,
+  type PassId,
+} from '@typikon/core';
 import { ExpectationsEditor } from '../src/features/specimens/expectations-editor';
 import { PassSettings } from '../src/features/paste/pass-settings';
 import { PasteChapter } from '../src/features/paste/paste-chapter';
@@ -6,7 +16,7 @@ import { LeftView } from '../src/features/bench/left-view';
 import { ExpectationsView } from '../src/features/bench/expectations-view';
 import { BenchActions, benchFeature } from '../src/state/bench';
 import { wordsOf } from '../src/state/ledger-words';
-import { expectationWords, overtakenWords, PASS_FIELDS, sourceName, thingName } from '../src/state/paste-words';
+import { expectationWords, overtakenWords, sourceName, thingName } from '../src/state/paste-words';
 import { PROOF_WORKER } from '../src/state/proof-runner';
 import { TestBed } from '@angular/core/testing';
 import { demoLibrary, Screen } from './support';
@@ -83,21 +93,26 @@ describe.each(PASS_IDS.map((id) => [id]))('settings of %s', (pass) => {
   test('every setting of the pass has a field, and every field is a setting', async () => {
     const screen = await settings();
     const known = Object.keys(screen.profile.paste.passes[pass]).filter((key) => key !== 'on' && key !== 'sources');
-    const fields = PASS_FIELDS[pass].map(({ key }) => key);
-    for (const key of known) expect(fields).toContain(key);
-    expect(new Set(fields).size).toBe(fields.length);
+    const lines = (screen.fixture.nativeElement as HTMLElement).querySelectorAll('[data-setting]');
+    const shown = [...lines].map((line) => line.getAttribute('data-setting')!.replace('pass-', ''));
+    expect(new Set(shown).size).toBe(shown.length);
+    expect(shown).toEqual(expect.arrayContaining([...known, 'sources']));
+    expect(shown).not.toContain('on');
+    expect(shown).toEqual(
+      expect.arrayContaining(Object.keys(pastePassesSchema.shape[pass].def.innerType.shape).filter((key) => key !== 'on')),
+    );
   });
 
   test('every choice that is offered can be made', async () => {
     const screen = await settings();
-    for (const field of PASS_FIELDS[pass]) {
-      if (field.kind !== 'choice') continue;
-      for (const [value] of field.options) {
-        await screen.set(`[data-setting=${field.key}]`, value);
-        expect(screen.profile.paste.passes[pass]).toMatchObject({ [field.key]: value });
+    for (const { kind, keys, options } of fieldsOf(pastePassesSchema.shape[pass])) {
+      if (kind !== 'choice') continue;
+      for (const [value] of options) {
+        await screen.set(`#pass-${keys[0]}`, value);
+        expect(screen.profile.paste.passes[pass]).toMatchObject({ [keys[0]!]: value });
       }
     }
-    expect(screen.has('.mistake')).toBe(false);
+    expect(screen.texts('.mistake').join('')).toBe('');
   });
 
   test('it can be meant for some sources, but not for none', async () => {
@@ -111,7 +126,7 @@ describe.each(PASS_IDS.map((id) => [id]))('settings of %s', (pass) => {
       await screen.settle();
     }
     expect(screen.profile.paste.passes[pass].sources).toHaveLength(1);
-    expect(screen.texts('.mistake')[0]).toMatch(/works on one kind of source at least/);
+    expect(screen.texts('ty-sources-field .mistake')[0]).toMatch(/works on one kind of source at least/);
     expect(before).toBeGreaterThan(0);
   });
 });
@@ -119,30 +134,30 @@ describe.each(PASS_IDS.map((id) => [id]))('settings of %s', (pass) => {
 describe('fields', () => {
   test('words are split, checked and kept', async () => {
     const screen = await Screen.of(PassSettings, { profile: 'notices-desk', inputs: { pass: 'inline-style' } });
-    await screen.set('[data-setting=keep]', 'text-align, color');
+    await screen.set('#pass-keep', 'text-align, color');
     expect(screen.profile.paste.passes['inline-style'].keep).toEqual(['text-align', 'color']);
-    await screen.set('[data-setting=keep]', 'text-align 7up');
-    expect(screen.texts('.mistake')).toEqual(['“7up” must be a CSS property in lower case']);
+    await screen.set('#pass-keep', 'text-align 7up');
+    expect(screen.texts('.mistake')).toContain('These properties stay: “7up” must be a CSS property in lower case.');
     expect(screen.profile.paste.passes['inline-style'].keep).toEqual(['text-align', 'color']);
-    await screen.set('[data-setting=drop]', 'color');
+    await screen.set('#pass-drop', 'color');
     expect(screen.profile.paste.passes['inline-style'].drop).toEqual(['color']);
-    await screen.set('[data-setting=drop]', ' ');
+    await screen.set('#pass-drop', ' ');
     expect(screen.profile.paste.passes['inline-style'].drop).toBeUndefined();
   });
   test('an optional number goes when its field is emptied', async () => {
     const screen = await Screen.of(PassSettings, { profile: 'house', inputs: { pass: 'pictures' } });
     expect(screen.profile.paste.passes.pictures.widestPx).toBe(720);
-    await screen.set('[data-setting=widestPx]', '');
+    await screen.set('#pass-widestPx', '');
     expect(screen.profile.paste.passes.pictures.widestPx).toBeUndefined();
-    await screen.set('[data-setting=widestPx]', '0');
-    expect(screen.has('.mistake')).toBe(true);
+    await screen.set('#pass-widestPx', '0');
+    expect(screen.texts('.mistake').join('')).toBe('Widest picture: it must be a whole number from 1 to 10,000, or nothing.');
   });
   test('redirects are added, changed and removed; a profile goes back to its parent', async () => {
     const screen = await Screen.of(PassSettings, { profile: 'story-desk', inputs: { pass: 'links' } });
     expect(screen.profile.paste.passes.links.redirects).toHaveLength(2);
-    await screen.set('.redirect:first-of-type mat-form-field:nth-child(2) input', 'to');
+    await screen.set('[data-setting=pass-redirects] .row:first-of-type mat-form-field:nth-child(2) input', 'to');
     expect(screen.profile.paste.passes.links.redirects[0]).toEqual({ host: 'redirect.mail.example', parameter: 'to' });
-    await screen.click('.redirect button');
+    await screen.click('[data-setting=pass-redirects] .row button');
     expect(screen.profile.paste.passes.links.redirects).toHaveLength(1);
     await screen.click(':scope > button');
     expect(screen.profile.paste.passes.links.redirects).toHaveLength(2);

@@ -215,7 +215,8 @@ export class Screen<T> {
     }
     const field = this.find<HTMLInputElement>(selector);
     field.value = value;
-    field.dispatchEvent(new Event(type, { bubbles: true }));
+    // A browser tells of what is typed before it tells that it was left.
+    for (const told of new Set(['input', type])) field.dispatchEvent(new Event(told, { bubbles: true }));
     await this.settle();
   }
   /** Edits the draft as the chapters do. */

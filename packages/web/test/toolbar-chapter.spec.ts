@@ -197,7 +197,7 @@ describe('all about a button', () => {
     const screen = await open('table', 'notices-desk');
     expect(screen.texts('.from')).toEqual(['here Follow', 'here Follow', 'default']);
     await screen.set('#option-table-maxRows', 'many');
-    expect(screen.texts('.failure')).toEqual(['Most rows: it must be a whole number from 1 to 500.']);
+    expect(screen.texts('[data-setting=option-table-maxRows] .mistake')).toEqual(['Most rows: it must be a whole number from 1 to 500.']);
     await screen.set('#option-table-maxRows', '12');
     expect(screen.profile.toolbar.options.table.maxRows).toBe(12);
     await screen.click('[aria-label="Follow the parent again: Most rows"]');
@@ -214,9 +214,9 @@ describe('all about a button', () => {
       { name: 'Buoy', value: '#b5451c' },
     ]);
     await screen.set('textarea', 'Sea #17475c');
-    expect(screen.texts('.failure')[0]).toMatch(/it must be lines such as “Sea: #17475c”/);
+    expect(screen.texts('.mistake').join('')).toMatch(/must be lines such as “Sea: #17475c”/);
     await screen.set('textarea', 'Sea: wet');
-    expect(screen.texts('.failure')[0]).toMatch(/it must be/);
+    expect(screen.texts('.mistake').join('')).toMatch(/must be/);
   });
 
   test.each([
@@ -231,7 +231,7 @@ describe('all about a button', () => {
   ] as const)('%s: %s takes “%s”: %s', async (button, field, typed, isTaken) => {
     const screen = await open(button);
     await screen.set(field, typed);
-    expect(screen.texts('.failure')[0] === '').toBe(isTaken);
+    expect(screen.texts('.mistake').join('') === '').toBe(isTaken);
   });
 });
 
@@ -279,10 +279,10 @@ describe('the surface', () => {
     expect(from('surface-widthsPx')).toEqual(['House']);
     await screen.set('#surface-heightPx', '500');
     expect(screen.profile.surface.heightPx).toBe(500);
-    await screen.click('[aria-label="Follow the parent again: Height, or least height, in pixels"]');
+    await screen.click('[aria-label="Follow the parent again: Height, or least height"]');
     expect(screen.profile.surface.heightPx).toBe(420);
     await screen.set('#surface-heightPx', '');
-    expect(screen.texts('.failure').join(' ')).toMatch(/must be a whole number from 60 to 2000/);
+    expect(screen.texts('.mistake').join(' ')).toMatch(/must be a whole number from 60 to 2,000/);
     expect(screen.profile.surface.heightPx).toBe(420);
     await screen.set('#surface-widthsPx', '400, 600');
     expect(screen.profile.surface.widthsPx).toEqual([400, 600]);

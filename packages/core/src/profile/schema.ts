@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { idSchema } from './basic-schema';
+import { field } from './field-meta';
 import { isColourSchema as colour } from './colour-schema';
 import { pasteSchema } from './paste-schema';
 import { patternMistake } from './pattern';
@@ -36,60 +37,164 @@ const pattern = z.string().superRefine((value, context) => {
 
 /** What the value of a style property must be for the declaration to be kept. */
 export const styleTestSchema = z.discriminatedUnion('test', [
-  z.strictObject({ test: z.literal('any').describe('Any value that CSS has for the property.') }),
-  z.strictObject({ test: z.literal('list').describe('One of these values.'), values: z.array(z.string()).min(1) }),
   z.strictObject({
-    test: z.literal('colour').describe('One of these colours, however it is written.'),
-    values: z.array(colour).min(1),
+    test: z
+      .literal('any')
+      .describe('Any value that CSS has for the property.')
+      .meta(field({ title: 'any value' })),
   }),
-  z.strictObject({ test: z.literal('length').describe('Lengths within these ranges.'), ranges }),
   z.strictObject({
-    test: z.literal('number').describe('A number from min to max.'),
-    min: z.number().optional(),
-    max: z.number().optional(),
+    test: z
+      .literal('list')
+      .describe('One of these values.')
+      .meta(field({ title: 'one of these' })),
+    values: z
+      .array(z.string())
+      .min(1)
+      .meta(field({ title: 'Values', control: 'lines', placeholder: 'left, right' })),
+  }),
+  z.strictObject({
+    test: z
+      .literal('colour')
+      .describe('One of these colours, however it is written.')
+      .meta(field({ title: 'one of these colours' })),
+    values: z
+      .array(colour)
+      .min(1)
+      .meta(field({ title: 'Colours', control: 'lines', placeholder: '#1e2430, #a6301f' })),
+  }),
+  z.strictObject({
+    test: z
+      .literal('length')
+      .describe('Lengths within these ranges.')
+      .meta(field({ title: 'a length' })),
+    ranges: ranges.meta(field({ title: 'Ranges', control: 'ranges', placeholder: '0..720px 0..100%' })),
+  }),
+  z.strictObject({
+    test: z
+      .literal('number')
+      .describe('A number from min to max.')
+      .meta(field({ title: 'a number' })),
+    min: z
+      .number()
+      .optional()
+      .meta(field({ title: 'Least', placeholder: 'least' })),
+    max: z
+      .number()
+      .optional()
+      .meta(field({ title: 'Most', placeholder: 'most' })),
   }),
 ]);
 
 /** What an attribute's value must be for the attribute to be kept. */
 export const attributeTestSchema = z.discriminatedUnion('test', [
-  z.strictObject({ test: z.literal('text').describe('Any text.'), maxLength: z.int().min(1).optional() }),
-  z.strictObject({ test: z.literal('list').describe('One of these values.'), values: z.array(z.string()).min(1) }),
   z.strictObject({
-    test: z.literal('pattern').describe('Text that matches a pattern as a whole (RE2 syntax, which always ends in linear time).'),
-    pattern,
+    test: z
+      .literal('text')
+      .describe('Any text.')
+      .meta(field({ title: 'any text' })),
+    maxLength: z
+      .int()
+      .min(1)
+      .optional()
+      .meta(field({ title: 'Longest', placeholder: 'longest' })),
+  }),
+  z.strictObject({
+    test: z
+      .literal('list')
+      .describe('One of these values.')
+      .meta(field({ title: 'one of these' })),
+    values: z
+      .array(z.string())
+      .min(1)
+      .meta(field({ title: 'Values', control: 'lines', placeholder: 'left, right' })),
+  }),
+  z.strictObject({
+    test: z
+      .literal('pattern')
+      .describe('Text that matches a pattern as a whole (RE2 syntax, which always ends in linear time).')
+      .meta(field({ title: 'like a pattern' })),
+    pattern: pattern.meta(field({ title: 'Pattern', placeholder: '[a-z0-9-]+' })),
   }),
   z
     .strictObject({
-      test: z.literal('tokens').describe('Words separated by white space; those not allowed here go.'),
-      values: z.array(word).optional(),
-      prefixes: z.array(word).optional().describe('Words that begin like one of these.'),
-      ofStyles: z.boolean().optional().describe("For class: the classes that the profile's styles use."),
+      test: z
+        .literal('tokens')
+        .describe('Words separated by white space; those not allowed here go.')
+        .meta(field({ title: 'words of these' })),
+      values: z
+        .array(word)
+        .optional()
+        .meta(field({ title: 'Words', placeholder: 'words' })),
+      prefixes: z
+        .array(word)
+        .optional()
+        .describe('Words that begin like one of these.')
+        .meta(field({ title: 'Beginnings', placeholder: 'or beginning like' })),
+      ofStyles: z
+        .boolean()
+        .optional()
+        .describe("For class: the classes that the profile's styles use.")
+        .meta(field({ title: 'Also those of the styles' })),
     })
     .refine(
       ({ values = [], prefixes = [], ofStyles = false }) => values.length + prefixes.length > 0 || ofStyles,
       'must allow at least one word, prefix or the classes of the styles',
     ),
   z.strictObject({
-    test: z.literal('integer').describe('A whole number from min to max.'),
-    min: z.int().optional(),
-    max: z.int().optional(),
+    test: z
+      .literal('integer')
+      .describe('A whole number from min to max.')
+      .meta(field({ title: 'a whole number' })),
+    min: z
+      .int()
+      .optional()
+      .meta(field({ title: 'Least', placeholder: 'least' })),
+    max: z
+      .int()
+      .optional()
+      .meta(field({ title: 'Most', placeholder: 'most' })),
   }),
-  z.strictObject({ test: z.literal('length').describe('A CSS length or a number within these ranges.'), ranges }),
   z.strictObject({
-    test: z.literal('url').describe('An address. Its scheme must be one of those that markup.urls gives for the attribute.'),
+    test: z
+      .literal('length')
+      .describe('A CSS length or a number within these ranges.')
+      .meta(field({ title: 'a length' })),
+    ranges: ranges.meta(field({ title: 'Ranges', control: 'ranges', placeholder: '0..720px 0..100%' })),
+  }),
+  z.strictObject({
+    test: z
+      .literal('url')
+      .describe('An address. Its scheme must be one of those that markup.urls gives for the attribute.')
+      .meta(field({ title: 'an address' })),
     hosts: z
       .array(host)
       .min(1)
       .optional()
-      .describe('Only these hosts; "*." in front stands for every host below it, and a path narrows it to addresses that begin so.'),
-  }),
-  z.strictObject({ test: z.literal('language').describe('A language tag (BCP 47), such as "en-GB".') }),
-  z.strictObject({
-    test: z.literal('features').describe('Features of the permissions policy, such as "fullscreen"; those not named here go.'),
-    values: z.array(z.string().regex(/^[a-z][a-z-]*$/)).min(1),
+      .describe('Only these hosts; "*." in front stands for every host below it, and a path narrows it to addresses that begin so.')
+      .meta(field({ title: 'Hosts', placeholder: 'any host' })),
   }),
   z.strictObject({
-    test: z.literal('style').describe('Style declarations, property by property; those not named here go.'),
+    test: z
+      .literal('language')
+      .describe('A language tag (BCP 47), such as "en-GB".')
+      .meta(field({ title: 'a language' })),
+  }),
+  z.strictObject({
+    test: z
+      .literal('features')
+      .describe('Features of the permissions policy, such as "fullscreen"; those not named here go.')
+      .meta(field({ title: 'features of a frame' })),
+    values: z
+      .array(z.string().regex(/^[a-z][a-z-]*$/))
+      .min(1)
+      .meta(field({ title: 'Features', placeholder: 'fullscreen' })),
+  }),
+  z.strictObject({
+    test: z
+      .literal('style')
+      .describe('Style declarations, property by property; those not named here go.')
+      .meta(field({ title: 'style declarations' })),
     properties: z.record(propertyName, styleTestSchema).default({}),
   }),
 ]);
@@ -168,81 +273,196 @@ const headingsSchema = z.strictObject({
     .default('by-element')
     .describe(
       'What becomes of heading levels that are not kept. by-element: what the rule of each says. shift: all headings move so that the highest stands at `top`. clamp: they take the nearest level that is kept. paragraph: they become paragraphs.',
+    )
+    .meta(
+      field({
+        title: 'Headings of levels that are not kept',
+        words: {
+          'by-element': 'as the rule of each level says',
+          shift: 'all move, the highest to the top level',
+          clamp: 'take the nearest level that is kept',
+          paragraph: 'become paragraphs',
+        },
+      }),
     ),
-  top: z.int().min(1).max(6).default(2).describe('The level at which the content begins. The title of the page owns level 1.'),
+  top: z
+    .int()
+    .min(1)
+    .max(6)
+    .default(2)
+    .describe('The level at which the content begins. The title of the page owns level 1.')
+    .meta(field({ title: 'The top level of the content' })),
 });
 
-export const markupSchema = z.strictObject({
-  elements: z.record(elementName, elementRuleSchema).default({}).describe('A rule for each named element.'),
-  attributes: z.record(attributeName, attributeTestSchema).default({}).describe('Attributes that every kept element may have.'),
-  urls: z
-    .strictObject({
-      schemes: z.record(attributeName, z.array(scheme)).default({}).describe('Which schemes an address may have, by attribute.'),
-      relative: z.boolean().default(true).describe('Whether addresses without a scheme are kept.'),
-    })
-    .prefault({}),
-  ids: z
-    .strictObject({
-      prefix: z
-        .string()
-        .regex(/^([A-Za-z][A-Za-z0-9_-]*)?$/, 'must begin with a letter and hold letters, digits, hyphens and underscores')
-        .default('')
-        .describe("Put before every id, and before what refers to it, so that content cannot take the names of the page's own parts."),
-    })
-    .prefault({}),
-  links: z
-    .strictObject({
-      newWindow: z
-        .enum(['as-written', 'never', 'other-sites'])
-        .default('as-written')
-        .describe(
-          'as-written: the rule for `target` decides. never: no link opens a window. other-sites: links to other hosts do, others never.',
-        ),
-      ownHosts: z
-        .array(z.string().regex(/^[a-z0-9.-]+(:\d+)?$/))
-        .default([])
-        .describe("The site's own hosts, for other-sites."),
-    })
-    .prefault({}),
-  headings: headingsSchema.prefault({}),
-  text: z
-    .strictObject({
-      hardSpaces: z
-        .enum(['keep', 'meaningful', 'plain'])
-        .default('keep')
-        .describe(
-          'meaningful: kept between a number and its unit, inside a number, and beside punctuation that asks for one. plain: none stay.',
-        ),
-      emptyParagraphs: z.enum(['keep', 'one', 'remove']).default('keep').describe('one: of several in a row the first stays.'),
-    })
-    .prefault({}),
-  unlisted: z.enum(['unwrap', 'drop', 'text']).default('unwrap').describe('What becomes of elements without a rule.'),
-  comments: z.enum(['keep', 'drop']).default('drop'),
-  limits: z
-    .strictObject({
-      nesting: z.int().min(1).max(500).default(200).describe('Deeper elements are unwrapped. Browsers flatten at 512.'),
-      elements: z
-        .int()
-        .min(1)
-        .max(10_000_000)
-        .optional()
-        .describe('How many elements may stay; further ones are unwrapped, their words stay.'),
-      letters: z.int().min(1).max(100_000_000).optional().describe('How many letters a reader may see; what follows is cut off.'),
-    })
-    .prefault({}),
-  output: z
-    .strictObject({
-      characters: z
-        .enum(['raw', 'named', 'numeric'])
-        .default('raw')
-        .describe('How characters outside ASCII are written: as they are, by name where HTML has one, or by number.'),
-      layout: z
-        .enum(['as-is', 'compact', 'indented'])
-        .default('as-is')
-        .describe('White space between blocks: as it came, none, or each block on a line of its own.'),
-    })
-    .prefault({}),
-});
+export const markupSchema = z
+  .strictObject({
+    elements: z.record(elementName, elementRuleSchema).default({}).describe('A rule for each named element.'),
+    attributes: z
+      .record(attributeName, attributeTestSchema)
+      .default({})
+      .describe('Attributes that every kept element may have.')
+      .meta(field({ title: 'Attributes of every element', control: 'attributes', group: 'attributes' })),
+    urls: z
+      .strictObject({
+        schemes: z
+          .record(attributeName, z.array(scheme))
+          .default({})
+          .describe('Which schemes an address may have, by attribute.')
+          .meta(field({ title: 'Addresses', control: 'schemes', group: 'addresses' })),
+        relative: z
+          .boolean()
+          .default(true)
+          .describe('Whether addresses without a scheme are kept.')
+          .meta(field({ title: 'Addresses without a scheme, within the site', words: { true: 'stay', false: 'go' }, group: 'links' })),
+      })
+      .prefault({}),
+    ids: z
+      .strictObject({
+        prefix: z
+          .string()
+          .regex(/^([A-Za-z][A-Za-z0-9_-]*)?$/, 'must begin with a letter and hold letters, digits, hyphens and underscores')
+          .default('')
+          .describe("Put before every id, and before what refers to it, so that content cannot take the names of the page's own parts.")
+          .meta(
+            field({
+              title: 'Every id begins with; references follow',
+              hint: 'a letter, followed by letters, digits and hyphens',
+              placeholder: 'no prefix',
+              group: 'links',
+              order: 99,
+            }),
+          ),
+      })
+      .prefault({}),
+    links: z
+      .strictObject({
+        newWindow: z
+          .enum(['as-written', 'never', 'other-sites'])
+          .default('as-written')
+          .describe(
+            'as-written: the rule for `target` decides. never: no link opens a window. other-sites: links to other hosts do, others never.',
+          )
+          .meta(
+            field({
+              title: 'Links that open a new window',
+              words: { 'as-written': 'as they are written', never: 'open in the same one', 'other-sites': 'all links to other sites do' },
+            }),
+          ),
+        ownHosts: z
+          .array(z.string().regex(/^[a-z0-9.-]+(:\d+)?$/, 'must be written like www.example, without https://'))
+          .default([])
+          .describe("The site's own hosts, for other-sites.")
+          .meta(field({ title: 'Hosts of this site, for links to other sites', placeholder: 'www.example' })),
+      })
+      .prefault({})
+      .meta(field({ group: 'links' })),
+    headings: headingsSchema.prefault({}).meta(field({ group: 'headings' })),
+    text: z
+      .strictObject({
+        hardSpaces: z
+          .enum(['keep', 'meaningful', 'plain'])
+          .default('keep')
+          .describe(
+            'meaningful: kept between a number and its unit, inside a number, and beside punctuation that asks for one. plain: none stay.',
+          )
+          .meta(
+            field({
+              title: 'Hard spaces',
+              words: { keep: 'stay', meaningful: 'stay between a number and its unit and by punctuation', plain: 'become plain' },
+            }),
+          ),
+        emptyParagraphs: z
+          .enum(['keep', 'one', 'remove'])
+          .default('keep')
+          .describe('one: of several in a row the first stays.')
+          .meta(field({ title: 'Empty paragraphs', words: { keep: 'stay', one: 'of several in a row one stays', remove: 'go' } })),
+      })
+      .prefault({})
+      .meta(field({ group: 'spaces' })),
+    unlisted: z
+      .enum(['unwrap', 'drop', 'text'])
+      .default('unwrap')
+      .describe('What becomes of elements without a rule.')
+      .meta(
+        field({
+          title: 'Elements without a rule',
+          words: { unwrap: 'go, their content stays', drop: 'go with their content', text: 'are shown as text' },
+          group: 'rest',
+        }),
+      ),
+    comments: z
+      .enum(['keep', 'drop'])
+      .default('drop')
+      .meta(field({ title: 'Comments in the markup', words: { keep: 'stay', drop: 'go' }, group: 'rest' })),
+    limits: z
+      .strictObject({
+        nesting: z
+          .int()
+          .min(1)
+          .max(500)
+          .default(200)
+          .describe('Deeper elements are unwrapped. Browsers flatten at 512.')
+          .meta(field({ title: 'Deepest nesting; deeper elements go, their content stays' })),
+        elements: z
+          .int()
+          .min(1)
+          .max(10_000_000)
+          .optional()
+          .describe('How many elements may stay; further ones are unwrapped, their words stay.')
+          .meta(field({ title: 'Most elements; further ones go, their content stays', placeholder: 'any' })),
+        letters: z
+          .int()
+          .min(1)
+          .max(100_000_000)
+          .optional()
+          .describe('How many letters a reader may see; what follows is cut off.')
+          .meta(field({ title: 'Longest text in letters; what follows is cut off', placeholder: 'any' })),
+      })
+      .prefault({})
+      .meta(field({ group: 'rest' })),
+    output: z
+      .strictObject({
+        characters: z
+          .enum(['raw', 'named', 'numeric'])
+          .default('raw')
+          .describe('How characters outside ASCII are written: as they are, by name where HTML has one, or by number.')
+          .meta(
+            field({
+              title: 'Characters outside ASCII',
+              words: { raw: 'as they are: é', named: 'by name: &eacute;', numeric: 'by number: &#233;' },
+            }),
+          ),
+        layout: z
+          .enum(['as-is', 'compact', 'indented'])
+          .default('as-is')
+          .describe('White space between blocks: as it came, none, or each block on a line of its own.')
+          .meta(
+            field({
+              title: 'White space between blocks',
+              words: { 'as-is': 'as it came', compact: 'none', indented: 'each block on a line of its own' },
+            }),
+          ),
+      })
+      .prefault({})
+      .meta(field({ group: 'output' })),
+  })
+  .meta(
+    field({
+      groups: [
+        { id: 'attributes', title: 'Attributes of every element', help: 'beside those that an element has for itself' },
+        {
+          id: 'addresses',
+          title: 'Addresses',
+          help: 'kinds of address, by what uses them; the safety floor always refuses those that run code',
+        },
+        { id: 'links', title: 'Links and ids', help: 'where links lead to, and names within the page' },
+        { id: 'headings', title: 'Headings', help: 'the title of the page owns level 1' },
+        { id: 'spaces', title: 'Spaces', help: 'what is typed or pasted to make room' },
+        { id: 'rest', title: 'The rest', help: 'what no rule above speaks of' },
+        { id: 'output', title: 'How it is written', help: 'readers see no difference' },
+      ],
+    }),
+  );
 
 /** A named style that an author may apply. */
 const styleSchema = z.strictObject({

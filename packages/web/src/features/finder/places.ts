@@ -1,7 +1,6 @@
-import { ELEMENT_CATALOGUE, isObject, PASSES, type Json } from '@typikon/core';
+import { ELEMENT_CATALOGUE, formOf, isObject, type Json, markupSchema, PASSES, surfaceSchema } from '@typikon/core';
 import { nameOf } from '../../state/profile-name';
 import type { Library } from '../../state/types';
-import { SETTING_GROUPS } from '../../shared/profile/settings';
 
 /** Somewhere to go: a view, a profile, a part of one, a document. */
 export interface Place {
@@ -84,6 +83,12 @@ export function placesOf(library: Library, profileId: string | null): Place[] {
   ];
 }
 
+/** The sections of a profile whose settings are lines of their chapter. */
+const SECTIONS = [
+  ['markup', markupSchema],
+  ['surface', surfaceSchema],
+] as const;
+
 /** The chapters of a profile, and what its rules can speak of. */
 function partsOf(name: string, id: string, document: Readonly<Record<string, Json>>): Place[] {
   const at = (pointer: string) => ({ link: ['/profiles', id], query: { at: pointer } });
@@ -106,14 +111,16 @@ function partsOf(name: string, id: string, document: Readonly<Record<string, Jso
       words: `paste ${pass}`,
       ...at(`/paste/passes/${pass}`),
     })),
-    ...SETTING_GROUPS.flatMap(({ name: group, settings }) =>
-      settings.map(({ keys, label }): Place => ({
-        id: `setting:${keys.join('-')}`,
-        label,
-        where: `setting in ${name}`,
-        words: group,
-        ...at(`/markup/${keys.join('/')}`),
-      })),
+    ...SECTIONS.flatMap(([section, schema]) =>
+      formOf(schema).flatMap(({ title: group, fields }) =>
+        fields.map(({ keys, title }): Place => ({
+          id: `setting:${section}-${keys.join('-')}`,
+          label: title,
+          where: `setting in ${name}`,
+          words: group,
+          ...at(`/${section}/${keys.join('/')}`),
+        })),
+      ),
     ),
     ...Object.entries(styles).flatMap(([style, value]): Place[] =>
       isObject(value) && typeof value['label'] === 'string'

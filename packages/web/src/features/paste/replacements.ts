@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { MatSelectModule } from '@angular/material/select';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatInputModule } from '@angular/material/input';
@@ -11,9 +11,12 @@ import {
   replacementSchema,
   takeInventory,
   visibleText,
+  type FormField,
+  type Json,
   type Replacement,
 } from '@typikon/core';
 import { Store } from '@ngrx/store';
+import type { SpecialEditor } from '../../shared/form/settings-source';
 import { benchFeature } from '../../state/bench';
 
 const NEW: Replacement = { find: '', as: 'text', in: 'text', replace: '', matchCase: true };
@@ -26,9 +29,12 @@ const NEW: Replacement = { find: '', as: 'text', in: 'text', replace: '', matchC
   styleUrl: './replacements.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class Replacements {
-  readonly rules = input.required<readonly Replacement[]>();
-  readonly changed = output<Replacement[]>();
+export class ReplacementsField implements SpecialEditor {
+  readonly field = input.required<FormField>();
+  readonly keys = input.required<readonly string[]>();
+  readonly value = input.required<Json | undefined>();
+  readonly take = input.required<(value: Json | undefined) => string>();
+  private readonly rules = computed(() => (this.value() ?? []) as unknown as readonly Replacement[]);
   private readonly source = inject(Store).selectSignal(benchFeature.selectInput);
   /** The rules as they are typed: one that is not finished is kept here and takes no effect yet. */
   protected readonly typed = linkedSignal<readonly Replacement[], Replacement[]>({
@@ -98,7 +104,7 @@ export class Replacements {
   private put(rules: Replacement[]): void {
     this.typed.set(rules);
     const finished = rules.filter((rule) => mistakeOf(rule) === '');
-    if (JSON.stringify(finished) !== JSON.stringify(this.rules())) this.changed.emit(finished);
+    if (JSON.stringify(finished) !== JSON.stringify(this.rules())) this.take()(finished as unknown as Json);
   }
 
   private hitsOf(rule: Replacement): string {

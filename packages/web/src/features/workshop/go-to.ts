@@ -18,8 +18,12 @@ export function goTo(store: { dispatch(action: Action): void }, pointer: string)
   store.dispatch(WorkshopActions.chapterChosen({ chapter: chapter as Chapter }));
   if (chapter === 'paste' && kind === 'passes' && name !== undefined && name in PASSES)
     store.dispatch(BenchActions.passChosen({ pass: name as PassId }));
+  if (kind === undefined) return;
   // A setting is a line of its chapter, which is drawn by the next frames.
-  if (chapter === 'markup' && kind !== undefined) showSetting(fromPointer(pointer).slice(1).join('-'), 20);
+  const [, ...keys] = fromPointer(pointer);
+  if (chapter === 'markup') showSetting(keys.join('-'), 60);
+  else if (chapter === 'surface') showSetting(`surface-${keys.join('-')}`, 60);
+  else if (chapter === 'paste' && kind === 'passes' && keys.length > 2) showSetting(`pass-${keys.slice(2).join('-')}`, 60);
 }
 
 function showSetting(id: string, tries: number): void {

@@ -4,8 +4,8 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
-import { styleTestSchema, type AttributeTest, type JsonObject, type StyleTest } from '@typikon/core';
-import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type TestField } from './test-fields';
+import { styleTestSchema, type AttributeTest, type FormField, type JsonObject, type StyleTest } from '@typikon/core';
+import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type TestOffer } from './test-fields';
 
 /** The test of one attribute or of one style property, as form controls. */
 @Component({
@@ -20,23 +20,23 @@ import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type Test
           }
         </mat-select></mat-form-field
       >
-      @for (field of fields(); track field.key) {
+      @for (field of fields(); track field.title) {
         @if (field.kind === 'flag') {
           <mat-checkbox class="flag" [checked]="textOf(field) === 'true'" (change)="set(field, $event.checked ? 'true' : '')">{{
-            field.label
+            field.title
           }}</mat-checkbox>
         } @else {
           <mat-form-field
             appearance="outline"
             subscriptSizing="dynamic"
-            [class.wide]="field.size === 'wide'"
-            [class.small]="field.size === 'small'"
+            [class.wide]="field.kind !== 'number'"
+            [class.small]="field.kind === 'number'"
           >
             <input
               matInput
               #field1
               [attr.inputmode]="field.kind === 'number' ? 'decimal' : null"
-              [attr.aria-label]="field.label + ' of ' + name()"
+              [attr.aria-label]="field.title + ' of ' + name()"
               [placeholder]="field.placeholder"
               [value]="textOf(field)"
               (change)="set(field, field1.value)"
@@ -139,17 +139,17 @@ export class TestForm {
       .filter(([test]) => (test !== 'style' || this.name() === 'style') && (test !== 'features' || this.name() === 'allow'))
       .map(([test, { label }]) => ({ test, label })),
   );
-  protected readonly fields = computed((): readonly TestField[] => this.forms()[this.test().test]?.fields ?? []);
+  protected readonly fields = computed((): readonly FormField[] => this.forms()[this.test().test]?.fields ?? []);
   protected readonly properties = computed(() => {
     const test = this.test();
     return test.test === 'style' ? Object.entries(test.properties).map(([name, own]) => ({ name, test: own })) : [];
   });
 
-  private forms(): Readonly<Record<string, { label: string; fields: readonly TestField[] }>> {
+  private forms(): Readonly<Record<string, TestOffer>> {
     return this.kind() === 'attribute' ? ATTRIBUTE_TEST_FORMS : STYLE_TEST_FORMS;
   }
 
-  protected textOf(field: TestField): string {
+  protected textOf(field: FormField): string {
     return fieldText(this.test(), field);
   }
 
@@ -172,7 +172,7 @@ export class TestForm {
     this.changed.emit(begin[test] ?? { test });
   }
 
-  protected set(field: TestField, text: string): void {
+  protected set(field: FormField, text: string): void {
     const made = withField(this.kind(), this.test(), field, text);
     this.failure.set(made.ok ? '' : made.message);
     if (made.ok) this.changed.emit(made.test);

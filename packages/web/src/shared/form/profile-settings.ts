@@ -1,0 +1,62 @@
+import { computed, inject, Injectable } from '@angular/core';
+import { toPointer, valueAt, type Json, type JsonObject } from '@typikon/core';
+import { Store } from '@ngrx/store';
+import { benchFeature } from '../../state/bench';
+import { libraryFeature } from '../../state/library';
+import { workshopFeature } from '../../state/workshop';
+import { ProfileEdit } from '../profile/edit';
+import { settingOrigin } from '../profile/origin';
+import { SettingsSource, type SettingOrigin } from './settings-source';
+
+/** The settings of the profile in the workshop. */
+@Injectable({ providedIn: 'root' })
+export class ProfileSettings extends SettingsSource {
+  private readonly store = inject(Store);
+  private readonly edit = inject(ProfileEdit);
+  private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
+  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly proof = this.store.selectSignal(benchFeature.selectProof);
+  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
+  private readonly effects = computed(() => {
+    const effects = new Map<string, number>();
+    for (const { rule } of this.proof()?.ledger ?? []) effects.set(rule, (effects.get(rule) ?? 0) + 1);
+    return effects;
+  });
+  /** The settings in whose place something of the house limits holds. */
+  private readonly capped = computed(() => {
+    const rules = this.rules();
+    if (rules === null) return new Set<string>();
+    const { comments, nesting, elements, letters, headings, ids, hardSpaces, emptyParagraphs } = rules;
+    return new Set(
+      [comments, nesting, elements, letters, headings, ids, hardSpaces, emptyParagraphs].flatMap((setting) =>
+        setting?.by.layer === 'house-limits' ? [setting.by.rule] : [],
+      ),
+    );
+  });
+
+  override section(at: readonly string[]): JsonObject | null {
+    const resolved = this.resolved();
+    return resolved === null ? null : (valueAt(resolved.profile as unknown as JsonObject, at) as JsonObject);
+  }
+
+  override origin(keys: readonly string[]): SettingOrigin {
+    const resolved = this.resolved();
+    if (resolved === null) return { setBy: '', isHere: false, canReset: false };
+    const origin = settingOrigin(resolved, keys, this.names());
+    const isCapped = this.capped().has(toPointer(keys));
+    return { ...origin, isCapped, canReset: origin.isHere, ...(isCapped ? { setBy: 'House limits' } : {}) };
+  }
+
+  override set(keys: readonly string[], value: Json | undefined, label: string): void {
+    this.edit.set(keys, value, label);
+  }
+
+  override reset(keys: readonly string[], label: string): void {
+    this.edit.reset(keys, `Following the parent: ${label}`);
+  }
+
+  override effect(keys: readonly string[]): string {
+    const count = this.effects().get(toPointer(keys)) ?? 0;
+    return count === 0 ? '' : count === 1 ? 'one place here' : `${count} places here`;
+  }
+}

@@ -1,0 +1,207 @@
+import { NgComponentOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
+import { FormControl, FormRecord, ReactiveFormsModule, type ValidationErrors } from '@angular/forms';
+import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { ErrorStateMatcher } from '@angular/material/core';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatSelectModule } from '@angular/material/select';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import {
+  formOf,
+  isFieldShown,
+  isSameJson,
+  readTyped,
+  shownValue,
+  valueAt,
+  type FormField,
+  type FormGroup,
+  type FormSchema,
+  type Json,
+  type JsonObject,
+} from '@typikon/core';
+import { PairsField } from './pairs-field';
+import { RowsField } from './rows-field';
+import { SettingsSource, SPECIAL_EDITORS } from './settings-source';
+
+/** The form of a schema does not change. */
+const forms = new WeakMap<FormSchema, FormGroup[]>();
+
+function cachedForm(schema: FormSchema): FormGroup[] {
+  const form = forms.get(schema) ?? formOf(schema);
+  forms.set(schema, form);
+  return form;
+}
+
+/** What its control holds: words of text, or the value itself where the control edits more than text. */
+const controlValue = (field: FormField, value: Json | undefined): Json =>
+  field.kind === 'flag' ? value === true : field.kind === 'pairs' || field.kind === 'rows' ? (value ?? null) : shownValue(field, value);
+
+/** The settings of one section of a document, drawn from its schema: each with its label, its control, who set it, and the way back. */
+@Component({
+  selector: 'ty-settings-form',
+  imports: [
+    MatButtonModule,
+    MatCheckboxModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatSelectModule,
+    MatTooltipModule,
+    NgComponentOutlet,
+    PairsField,
+    ReactiveFormsModule,
+    RowsField,
+  ],
+  templateUrl: './settings-form.html',
+  styleUrl: './settings-form.scss',
+  host: { '[class]': 'layout()' },
+  // What was typed wrong is told while it stands there, not only once the field was left.
+  providers: [
+    { provide: ErrorStateMatcher, useValue: { isErrorState: (control: FormControl | null) => control?.invalid && control.dirty } },
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SettingsForm {
+  readonly schema = input.required<FormSchema>();
+  /** The keys of the section in the document. */
+  readonly at = input.required<readonly string[]>();
+  /** Goes before the ids of the fields, so that two forms of one page do not share them. */
+  readonly prefix = input('');
+  /** Lines with a column for who set them, or one field below the other. */
+  readonly layout = input<'lines' | 'stack'>('lines');
+  /** The number of the chapter, where groups are numbered. */
+  readonly chapter = input('');
+  /** What comes before the label in the words of an undo. */
+  readonly about = input('');
+  /** What can be chosen for a control that its schema only names, each in words. */
+  readonly choices = input<Readonly<Record<string, FormField['options']>>>({});
+
+  private readonly source = inject(SettingsSource);
+  private readonly specials = inject(SPECIAL_EDITORS);
+  private readonly section = computed(() => this.source.section(this.at()));
+  private readonly formGroups = computed(() => {
+    const choices = this.choices();
+    return cachedForm(this.schema()).map((group) => ({
+      ...group,
+      fields: group.fields.map((field): FormField => {
+        const options = choices[field.control];
+        return options === undefined ? field : { ...field, kind: 'choice', options };
+      }),
+    }));
+  });
+  private readonly fields = computed(() => this.formGroups().flatMap(({ fields }) => fields));
+  /** The controls, typed by what they hold; a new schema has new ones. */
+  protected readonly form = computed(() => {
+    const section = untracked(this.section) ?? {};
+    return new FormRecord<FormControl<Json>>(
+      Object.fromEntries(
+        this.fields()
+          .filter(({ kind }) => kind !== 'special')
+          .map((field) => [
+            this.idOf(field),
+            new FormControl<Json>(controlValue(field, valueAt(section, field.keys)), {
+              nonNullable: true,
+              validators: ({ value }): ValidationErrors | null => {
+                const read = readTyped(field, value as Json);
+                return read.ok ? null : { setting: read.message };
+              },
+            }),
+          ]),
+      ),
+    );
+  });
+  protected readonly groups = computed(() => {
+    const section = this.section();
+    if (section === null) return [];
+    return this.formGroups()
+      .map((group, index) => ({
+        ...group,
+        number: this.chapter() === '' ? '' : `${this.chapter()}.${index + 1}`,
+        fields: group.fields
+          .filter((field) => isFieldShown(field, section))
+          .map((field) => {
+            const keys = [...this.at(), ...field.keys];
+            const id = this.idOf(field);
+            return {
+              field,
+              id,
+              key: `${this.at().join('.')} ${id}`,
+              keys,
+              origin: this.source.origin(keys),
+              effect: this.source.effect(keys),
+            };
+          }),
+      }))
+      .filter(({ fields }) => fields.length > 0);
+  });
+
+  constructor() {
+    // What holds now stands in the controls; what is being typed stays until what holds changes.
+    let known: { form: FormRecord<FormControl<Json>>; section: JsonObject } | null = null;
+    effect(() => {
+      const [section, form] = [this.section(), this.form()];
+      if (section === null) return;
+      const before = known?.form === form ? known.section : null;
+      known = { form, section };
+      for (const field of untracked(this.fields)) {
+        const value = valueAt(section, field.keys);
+        if (before !== null && isSameJson(valueAt(before, field.keys) ?? null, value ?? null)) continue;
+        form.controls[this.idOf(field)]?.reset(controlValue(field, value));
+      }
+    });
+  }
+
+  protected idOf({ keys }: FormField): string {
+    return `${this.prefix()}${keys.join('-')}`;
+  }
+
+  protected editorOf({ control }: FormField) {
+    const editor = this.specials[control];
+    if (editor === undefined) throw new Error(`There is no editor called "${control}".`);
+    return editor;
+  }
+
+  protected inputsOf(field: FormField, keys: readonly string[]): Record<string, unknown> {
+    return {
+      field,
+      keys,
+      value: valueAt(this.section() ?? {}, field.keys),
+      take: (value: Json | undefined) => this.takeSpecial(field, value),
+    };
+  }
+
+  /** Takes what stands in a control, unless it cannot be used: then it stays there with the reason. */
+  protected take(field: FormField): void {
+    const control = this.form().controls[this.idOf(field)]!;
+    const read = readTyped(field, control.value);
+    control.markAsDirty();
+    control.updateValueAndValidity();
+    if (!read.ok) return;
+    control.reset(controlValue(field, read.value));
+    this.store(field, read.value);
+  }
+
+  protected follow(field: FormField): void {
+    const keys = [...this.at(), ...field.keys];
+    this.form().controls[this.idOf(field)]?.reset(controlValue(field, valueAt(this.section() ?? {}, field.keys)));
+    this.source.reset(keys, this.labelOf(field));
+  }
+
+  private takeSpecial(field: FormField, value: Json | undefined): string {
+    const read = value === undefined ? ({ ok: true, value } as const) : readTyped(field, value);
+    if (!read.ok) return read.message;
+    this.store(field, read.value);
+    return '';
+  }
+
+  private store(field: FormField, value: Json | undefined): void {
+    const before = valueAt(this.section() ?? {}, field.keys);
+    if (value === undefined ? before === undefined : before !== undefined && isSameJson(before, value)) return;
+    this.source.set([...this.at(), ...field.keys], value, this.labelOf(field));
+  }
+
+  private labelOf({ title }: FormField): string {
+    return this.about() === '' ? title : `${this.about()}: ${title}`;
+  }
+}
