@@ -256,8 +256,8 @@ describe('the surface', () => {
     await page.keyboard.type('20');
     await page.keyboard.press('Tab');
     await eventually(
-      () => bench.text('ty-surface-chapter > .failure'),
-      (text) => text.includes('must be a whole number from 60 to 2000'),
+      () => bench.text('[data-setting=surface-heightPx] .mistake'),
+      (text) => text.includes('must be a whole number from 60 to 2,000'),
       'the wrong height is not told',
     );
     const frame = await bench.authorFrame();

@@ -93,16 +93,16 @@ describe('a frame that vanished', () => {
     const bench = new Bench(page);
     await page.goto(`${used.typikon.address}/house-limits`);
     await eventually(
-      () => bench.text('.about'),
+      () => bench.text('.exceptions'),
       (text) => /Duty office is not bound by \/elements\/iframe/.test(text),
       'the exception is not listed',
     );
-    await page.$$eval('.about h3', (heads) => {
+    await page.$$eval('.exceptions h3', (heads) => {
       const list = heads.find((head) => head.textContent === 'Duty office')!.nextElementSibling!;
       list.querySelector('button')!.click();
     });
     await eventually(
-      () => bench.text('.about'),
+      () => bench.text('.exceptions'),
       (text) => !text.includes('Duty office'),
       'the exception was not withdrawn',
     );

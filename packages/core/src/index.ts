@@ -92,6 +92,7 @@ export {
   type FormGroup,
   type FormSchema,
 } from './profile/form';
+export { houseUse, type HouseUse } from './markup/house-use';
 export { patternMistake } from './profile/pattern';
 export { toSanitizerConfig, type SanitizerConfig, type SanitizerExport } from './export/sanitizer';
 export { classesIn } from './markup/style-classes';

@@ -1,4 +1,5 @@
 import type { Routes, UrlMatchResult, UrlSegment } from '@angular/router';
+import { askBeforeLeaving } from './ask-before-leaving';
 import { ProfileList } from './features/profiles/profile-list';
 
 /** The site with or without a page that is open: one view, whose list stays as it is. */
@@ -40,6 +41,7 @@ export const routes: Routes = [
   {
     path: 'house-limits',
     loadComponent: () => import('./features/house/house-limits').then((m) => m.HouseLimitsPage),
+    canDeactivate: [askBeforeLeaving],
     title: 'House limits · Typikon',
   },
   {

@@ -6,11 +6,12 @@ import { benchFeature, chooseFirstSpecimen, computeProof } from './state/bench';
 import { findInDraft } from './state/find-in-draft';
 import { keepBackup, saveDraft, workshopFeature } from './state/workshop';
 import { Bench } from './features/bench/bench';
-import { LeaveGuard } from './features/workshop/leave-guard';
+import { UnsavedDraft } from './features/workshop/unsaved-draft';
+import { Leaving } from './ui/leaving';
 import { WORKSHOP_PARTS, type WorkshopParts } from './features/workshop/parts';
 import { Workshop } from './features/workshop/workshop';
 
-const askBeforeLeaving: CanDeactivateFn<Workshop> = () => inject(LeaveGuard).mayLeave();
+const askBeforeLeaving: CanDeactivateFn<Workshop> = () => inject(Leaving).mayLeave(inject(UnsavedDraft));
 
 const parts: WorkshopParts = {
   bench: Bench,

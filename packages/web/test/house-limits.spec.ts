@@ -1,39 +1,117 @@
 import { HouseLimitsPage } from '../src/features/house/house-limits';
-import { fieldText, withField, ATTRIBUTE_TEST_FORMS, STYLE_TEST_FORMS } from '../src/features/workshop/test-fields';
-import { Screen } from './support';
+import { fieldText, withField, ATTRIBUTE_TEST_FORMS, STYLE_TEST_FORMS } from '../src/shared/rules/test-fields';
+import { LibraryActions } from '../src/state/library';
+import { demoLibrary, Screen } from './support';
 
 describe('the house limits', () => {
   const open = () => Screen.of(HouseLimitsPage);
+  const row = (name: string) => `[data-element="${name}"]`;
+  const house = (screen: Screen<HouseLimitsPage>) => screen.fixture.componentInstance.unsaved();
+  const saved = (screen: Screen<HouseLimitsPage>) => screen.http.expectOne('/api/v1/house-limits');
+  type Sent = { markup: { elements: Record<string, unknown>; limits: unknown }; trustedRoles: Record<string, { except: string[] }> };
 
-  test('say what they hold and which role is excepted from what', async () => {
+  test('say what they hold, for which role, and which profiles use it', async () => {
     const screen = await open();
-    expect(screen.texts('.about > p')[0]).toMatch(/the most that any profile can allow: 45 elements/);
-    expect(screen.texts('h3')).toEqual(['Web team']);
-    expect(screen.texts('.about li > span')).toEqual(['is not bound by /elements/iframe']);
+    expect(screen.texts('.bar > span')[0]).toMatch(/^45 of \d+ may stay, \d+ that no profile uses$/);
+    expect(screen.texts('thead th')).toEqual(expect.arrayContaining(['Element', 'Web team', 'Duty office', 'Used by']));
+    expect(screen.find<HTMLInputElement>(`${row('iframe')} [aria-label="Web team is not bound for iframe"]`).checked).toBe(true);
+    expect(screen.find<HTMLInputElement>(`${row('iframe')} [aria-label="Duty office is not bound for iframe"]`).checked).toBe(false);
+    // What everybody may keep needs no exception; what the floor takes can have none.
+    expect(screen.has(`${row('p')} .role input`)).toBe(false);
+    expect(screen.has(`${row('script')} .role input`)).toBe(false);
+    expect(screen.texts(`${row('p')} .users`)[0]).toMatch(/profiles/);
+    expect(screen.texts('.exceptions li > span')).toEqual(['is not bound by /elements/iframe']);
     expect(screen.has('.go[disabled]')).toBe(true);
   });
 
-  test('an exception is withdrawn under their entity tag', async () => {
+  test('show what no profile uses alone, and nothing is lost where that goes', async () => {
     const screen = await open();
-    await screen.click('.about li button');
-    const request = screen.http.expectOne('/api/v1/house-limits');
-    expect(request.request.method).toBe('PUT');
-    expect(request.request.headers.get('If-Match')).toBe('"1"');
-    expect((request.request.body as { trustedRoles: unknown }).trustedRoles).toEqual({ 'web-team': { except: [] } });
-    request.flush(request.request.body as object, { headers: { ETag: '"2"' } });
-    await screen.settle();
-    expect(screen.texts('.ty-notice')).toEqual(['The exception is withdrawn.']);
-    expect(screen.texts('.about .ty-soft')).toEqual(['No role is excepted from anything.']);
+    await screen.click('.bar button[aria-pressed]');
+    const rows = screen.texts('[data-element] .users');
+    expect(rows.length).toBeGreaterThan(0);
+    for (const users of rows) expect(users).toMatch(/no profile|none with/);
+    await screen.set('[type=search]', 'nothing like it', 'input');
+    expect(screen.texts('.none')).toContain('Nothing fits “nothing like it”.');
   });
 
-  test('a refused change is said, and nothing is changed', async () => {
+  test('an element is taken out and let in again; each is a step that can be undone', async () => {
     const screen = await open();
-    await screen.click('.about li button');
-    screen.http.expectOne('/api/v1/house-limits').flush({ detail: 'Somebody else has changed them.' }, { status: 412, statusText: 'x' });
-    await screen.settle();
-    expect(screen.texts('.ty-notice.bad')).toEqual(['Not saved. Somebody else has changed them.']);
-    expect(screen.texts('h3')).toEqual(['Web team']);
+    await screen.click(`${row('mark')} mat-checkbox input`);
+    expect(house(screen)).toMatchObject({ count: 1, title: 'The house limits are not saved' });
+    expect(screen.texts('.state')).toEqual(['One change, not saved yet']);
+    expect(screen.texts('ty-changes-table tbody tr td')[0]).toBe('/markup/elements/mark');
+    await screen.click('[aria-label=Undo]');
+    expect(house(screen)).toBeNull();
+    await screen.click('[aria-label=Redo]');
+    await screen.click(`${row('mark')} mat-checkbox input`);
+    expect(house(screen)).toBeNull();
   });
+
+  test('a role is excepted and bound again, and what is saved goes under its entity tag', async () => {
+    const screen = await open();
+    await screen.click('[aria-label="Web team is not bound for iframe"]');
+    await screen.click('[aria-label="Duty office is not bound for section"]');
+    await screen.click('.go');
+    const request = saved(screen);
+    expect(request.request.method).toBe('PUT');
+    expect(request.request.headers.get('If-Match')).toBe('"1"');
+    expect((request.request.body as Sent).trustedRoles).toEqual({ 'duty-office': { except: ['/elements/section'] } });
+    request.flush(request.request.body as object, { headers: { ETag: '"2"' } });
+    await screen.settle();
+    await screen.settle();
+    expect(screen.texts('.ty-notice')).toEqual(['Saved. The house limits hold as they stand here.']);
+    expect(house(screen)).toBeNull();
+    expect(screen.has('[aria-label=Undo][disabled]')).toBe(true);
+  });
+
+  test('an exception from a part of a rule is told in its column and withdrawn from the list', async () => {
+    const screen = await open();
+    const document = {
+      ...demoLibrary().house,
+      trustedRoles: { 'web-team': { except: ['/elements/iframe/attributes/src', '/limits/nesting'] } },
+    };
+    screen.store.dispatch(LibraryActions.houseChanged({ house: document, houseRevision: 2 }));
+    await screen.settle();
+    expect(screen.find<HTMLInputElement>('[aria-label="Web team is not bound for iframe"]').indeterminate).toBe(true);
+    await screen.click('[aria-label="Withdraw /elements/iframe/attributes/src from Web team"]');
+    expect(screen.texts('.exceptions li > span')).toEqual(['is not bound by /limits/nesting']);
+    await screen.click('[aria-label="Withdraw /limits/nesting from Web team"]');
+    expect(screen.texts('.exceptions .ty-soft')).toContain('No role is excepted from anything.');
+  });
+
+  test('rules and settings have the same editors as those of a profile', async () => {
+    const screen = await open();
+    await screen.click(`${row('img')} .name`);
+    await screen.set('[aria-label="Most of width"]', '800');
+    await screen.set('#limits-nesting', '40');
+    await screen.set('#limits-elements', 'many');
+    expect(screen.texts('[data-setting=limits-elements] .mistake')[0]).toMatch(/must be a whole number from 1 to/);
+    await screen.click('.go');
+    const { body } = saved(screen).request;
+    expect((body as Sent).markup.elements['img']).toMatchObject({ attributes: { width: { test: 'integer', min: 1, max: 800 } } });
+    expect((body as Sent).markup.limits).toEqual({ nesting: 40 });
+  });
+
+  test('a refused change is said, and nothing of it is lost', async () => {
+    const screen = await open();
+    await screen.click(`${row('mark')} mat-checkbox input`);
+    await screen.click('.go');
+    saved(screen).flush({ detail: 'Somebody else has changed them.' }, { status: 412, statusText: 'x' });
+    await screen.settle();
+    await screen.settle();
+    expect(screen.texts('.ty-notice.bad p')).toEqual(['Not saved. Somebody else has changed them.']);
+    expect(house(screen)).toMatchObject({ count: 1 });
+    expect(await saveAgain(screen)).toBe(true);
+  });
+
+  /** Saves as the question at the door does. */
+  async function saveAgain(screen: Screen<HouseLimitsPage>): Promise<boolean> {
+    const isSaved = screen.fixture.componentInstance.save();
+    const request = saved(screen);
+    request.flush(request.request.body as object, { headers: { ETag: '"2"' } });
+    await screen.settle();
+    return isSaved;
+  }
 });
 
 describe('the fields of a test', () => {

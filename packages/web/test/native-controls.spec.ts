@@ -11,7 +11,7 @@ const STILL_NATIVE: Readonly<Record<string, number>> = {
   'features/likeness/likeness-page.html': 1,
   'features/paste/matrix-dialog.html': 1,
   'features/toolbar/task-check.html': 1,
-  'features/workshop/markup-chapter.html': 1,
+  'shared/rules/rule-table.html': 1,
   'ui/tabs.ts': 1,
 };
 

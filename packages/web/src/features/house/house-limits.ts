@@ -1,141 +1,172 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  type ElementRef,
-  computed,
-  effect,
-  inject,
-  signal,
-  viewChild,
-  type OnDestroy,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { isSameJson, readHouseLimits, type Json, type JsonObject } from '@typikon/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import { markupSchema, readHouseLimits, resolveProfile, toPointer, type JsonObject, type Markup } from '@typikon/core';
 import { Store } from '@ngrx/store';
-import { Api, type ApiFailure } from '../../state/api';
-import { selectHouse } from '../../state/house';
-import { libraryFeature, LibraryActions } from '../../state/library';
+import { Redo2, Undo2 } from 'lucide';
+import { SchemesField } from '../../shared/form/schemes-field';
+import { SettingsForm } from '../../shared/form/settings-form';
+import { SettingsSource, SPECIAL_EDITORS } from '../../shared/form/settings-source';
+import { ChangesTable, differencesOf } from '../../shared/profile/changes-table';
+import type { JsonProblem } from '../../shared/profile/json-editor';
+import { JsonText } from '../../shared/profile/json-text';
+import { AttributesOfAll } from '../../shared/rules/attributes-of-all';
+import { ElementDetails } from '../../shared/rules/element-details';
+import { RuleTable } from '../../shared/rules/rule-table';
+import { libraryFeature } from '../../state/library';
+import { nameOf } from '../../state/profile-name';
+import { Icon } from '../../ui/icon';
+import type { Unsaved } from '../../ui/leaving';
 import { TitleLine } from '../../ui/title-line';
-import { ChangesTable } from '../../shared/profile/changes-table';
-import { JsonEditor, type JsonProblem } from '../../shared/profile/json-editor';
+import { houseGroups, type HouseRow } from './house-rows';
+import { HouseSettings } from './house-settings';
+import { HouseStore } from './house-store';
 
-/** The house limits: what no profile exceeds, which roles are excepted from what, and the whole as text. */
+/** The house limits: what no profile exceeds, which roles are excepted from what, what profiles use of it; as a table and as text. */
 @Component({
   selector: 'ty-house-limits',
-  imports: [MatButtonModule, ChangesTable, TitleLine],
+  imports: [
+    ChangesTable,
+    ElementDetails,
+    Icon,
+    JsonText,
+    MatButtonModule,
+    MatCheckboxModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatTooltipModule,
+    RuleTable,
+    SettingsForm,
+    TitleLine,
+  ],
   templateUrl: './house-limits.html',
   styleUrl: './house-limits.scss',
+  providers: [
+    HouseStore,
+    HouseSettings,
+    { provide: SettingsSource, useExisting: HouseSettings },
+    { provide: SPECIAL_EDITORS, useValue: { attributes: AttributesOfAll, schemes: SchemesField } },
+  ],
+  host: { '(window:keydown)': 'key($event)', '(window:beforeunload)': 'beforeUnload($event)' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class HouseLimitsPage implements OnDestroy {
+export class HouseLimitsPage implements Unsaved {
   private readonly store = inject(Store);
-  private readonly api = inject(Api);
-  private readonly host = viewChild<ElementRef<HTMLElement>>('host');
-  private readonly revision = this.store.selectSignal(libraryFeature.selectHouseRevision);
-  private readonly house = this.store.selectSignal(selectHouse);
-  private readonly roleNames = this.store.selectSignal(libraryFeature.selectRoles);
-  protected readonly document = this.store.selectSignal(libraryFeature.selectHouseDocument);
-  private readonly text = signal('');
-  protected readonly isBusy = signal(false);
-  protected readonly failure = signal('');
-  protected readonly notice = signal('');
-  private editor: JsonEditor | null = null;
+  protected readonly limits = inject(HouseStore);
+  protected readonly icons = { undo: Undo2, redo: Redo2 };
+  protected readonly schema = markupSchema;
+  private readonly stored = this.store.selectSignal(libraryFeature.selectProfiles);
+  protected readonly roles = this.store.selectSignal(libraryFeature.selectRoles);
+  protected readonly isText = signal(false);
+  protected readonly filter = signal('');
+  protected readonly onlyUnused = signal(false);
+  protected readonly chosen = signal<string | null>(null);
 
-  private readonly written = computed(() => `${JSON.stringify(this.document() ?? {}, null, 2)}\n`);
-  protected readonly parsed = computed((): JsonObject | null => {
-    try {
-      return JSON.parse(this.text()) as JsonObject;
-    } catch {
-      return null;
-    }
+  /** The profiles as they are stored, each with what it inherits; one with mistakes says nothing of what it uses. */
+  private readonly profiles = computed(() => {
+    const documents = new Map(this.stored().map(({ id, document }) => [id, document]));
+    return this.stored().flatMap((profile): { id: string; name: string; markup: Markup }[] => {
+      const resolution = resolveProfile(profile.id, (id) => documents.get(id));
+      return resolution.ok ? [{ id: profile.id, name: nameOf(profile), markup: resolution.resolved.profile.markup }] : [];
+    });
   });
-  private readonly problems = computed(() => problemsIn(this.text()));
-  protected readonly isChanged = computed(() => {
-    const parsed = this.parsed();
-    return parsed === null || !isSameJson(parsed, this.document() ?? {});
+  private readonly all = computed(() => {
+    const house = this.limits.house();
+    return house === null ? [] : houseGroups(house, this.profiles(), this.roles());
   });
-  protected readonly canSave = computed(() => this.isChanged() && this.parsed() !== null && this.problems().length === 0 && !this.isBusy());
-  protected readonly state = computed(() => {
-    if (this.parsed() === null) return 'Not JSON yet';
-    const { length } = this.problems();
-    return length > 0 ? (length === 1 ? 'One mistake' : `${length} mistakes`) : this.isChanged() ? 'Changed, not saved' : 'As it holds now';
+  private readonly rows = computed(() => this.all().flatMap(({ rows }) => rows));
+  protected readonly groups = computed(() => {
+    const wanted = this.filter().trim().toLowerCase();
+    const onlyUnused = this.onlyUnused();
+    return this.all()
+      .map((group) => ({
+        ...group,
+        rows: group.rows.filter(
+          (row) =>
+            (!onlyUnused || row.isUnused || row.unusedAttributes.length > 0) &&
+            (wanted === '' ||
+              row.name === wanted ||
+              `${row.name} ${row.meaning} ${group.name} ${row.attributes.join(' ')} ${row.users.join(' ')}`.toLowerCase().includes(wanted)),
+        ),
+      }))
+      .filter(({ rows }) => rows.length > 0);
   });
-  protected readonly roles = computed(() => {
-    const names = new Map(this.roleNames().map(({ id, name }) => [id, name]));
-    return Object.entries(this.house()?.trustedRoles ?? {})
+  protected readonly kept = computed(() => this.rows().filter(({ isAllowed }) => isAllowed).length);
+  protected readonly unused = computed(() => this.rows().filter(({ isUnused }) => isUnused).length);
+  protected readonly total = computed(() => this.rows().length);
+  /** Exceptions that are not about a whole element stand in no column. */
+  protected readonly exceptions = computed(() => {
+    const names = new Map(this.roles().map(({ id, name }) => [id, name]));
+    return Object.entries(this.limits.house()?.trustedRoles ?? {})
       .filter(([, { except }]) => except.length > 0)
       .map(([id, { except }]) => ({ id, name: names.get(id) ?? id, except }));
   });
-  protected readonly kept = computed(
-    () => Object.values(this.house()?.markup.elements ?? {}).filter(({ outcome }) => (outcome ?? 'keep') === 'keep').length,
-  );
+  protected readonly changes = computed(() => differencesOf(this.limits.saved(), this.limits.draft()).length);
+  protected readonly state = computed(() => {
+    if (this.limits.isSaving()) return 'Saving …';
+    const changes = this.changes();
+    return changes === 0 ? 'As they hold now' : changes === 1 ? 'One change, not saved yet' : `${changes} changes, not saved yet`;
+  });
+  protected readonly lastStep = computed(() => this.limits.past().at(-1)?.label ?? '');
+  protected readonly nextStep = computed(() => this.limits.future()[0]?.label ?? '');
 
-  constructor() {
-    effect(() => {
-      const text = this.written();
-      const host = this.host()?.nativeElement;
-      if (host === undefined) return;
-      if (this.editor === null) {
-        this.text.set(text);
-        this.editor = new JsonEditor(host, {
-          label: 'House limits as JSON',
-          text,
-          check: problemsIn,
-          onEdit: (typed) => this.text.set(typed),
-        });
-      } else this.editor.setText(text);
-    });
+  protected readonly problemsIn = (document: JsonObject): readonly JsonProblem[] => {
+    const read = readHouseLimits(document);
+    return read.ok ? [] : read.problems;
+  };
+
+  protected choose(row: HouseRow): void {
+    this.chosen.update((chosen) => (chosen === row.name ? null : row.name));
   }
 
-  ngOnDestroy(): void {
-    this.editor?.destroy();
+  protected allow(row: HouseRow, isAllowed: boolean): void {
+    this.limits.set(['markup', 'elements', row.name], isAllowed ? {} : undefined, `${isAllowed ? 'Allowing' : 'Removing'} <${row.name}>`);
   }
 
-  /** Takes an exception of a role back, at once. */
-  protected withdraw(role: string, pointer: string): void {
-    const document = JSON.parse(JSON.stringify(this.document() ?? {})) as JsonObject & {
-      trustedRoles: Record<string, { except: string[] }>;
+  protected except(row: HouseRow, role: HouseRow['roles'][number], isExcepted: boolean): void {
+    const label = isExcepted ? `<${row.name}> for ${role.name}` : `<${row.name}> no longer for ${role.name}`;
+    this.limits.except(role.id, toPointer(['elements', row.name]), isExcepted, label);
+  }
+
+  protected withdraw(role: { id: string; name: string }, pointer: string): void {
+    this.limits.except(role.id, pointer, false, `Withdrawing an exception of ${role.name}`);
+  }
+
+  unsaved() {
+    const count = this.changes();
+    if (count === 0) return null;
+    return {
+      title: 'The house limits are not saved',
+      text: `${count === 1 ? 'One change does' : `${count} changes do`} not hold for any profile yet.`,
+      count,
     };
-    const entry = document.trustedRoles[role];
-    if (entry === undefined) return;
-    entry.except = entry.except.filter((other) => other !== pointer);
-    this.send(document, 'The exception is withdrawn.');
   }
 
-  protected save(): void {
-    const parsed = this.parsed();
-    if (parsed !== null && this.canSave()) this.send(parsed, 'Saved. The house limits hold as they stand here.');
+  abandon(): void {
+    this.limits.putBack();
   }
 
-  protected putBack(): void {
-    this.editor?.setText(this.written());
+  save(): Promise<boolean> {
+    return this.limits.save();
   }
 
-  private send(document: JsonObject, notice: string): void {
-    this.isBusy.set(true);
-    this.failure.set('');
-    this.notice.set('');
-    this.api.saveHouseLimits(document, this.revision()).subscribe({
-      next: (saved) => {
-        this.store.dispatch(LibraryActions.houseChanged(saved));
-        this.isBusy.set(false);
-        this.notice.set(notice);
-      },
-      error: (failure: ApiFailure) => {
-        this.isBusy.set(false);
-        this.failure.set(failure.message);
-      },
-    });
+  protected key(event: KeyboardEvent): void {
+    if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
+    const key = event.key.toLowerCase();
+    if (key === 's') void this.save();
+    // In a text field the keys undo what was typed there.
+    else if ((event.target as HTMLElement).closest?.('input:not([type=checkbox]), textarea, .cm-editor') != null) return;
+    else if (key === 'z' && event.shiftKey) this.limits.redo();
+    else if (key === 'z') this.limits.undo();
+    else if (key === 'y') this.limits.redo();
+    else return;
+    event.preventDefault();
   }
-}
 
-function problemsIn(text: string): JsonProblem[] {
-  let document: Json;
-  try {
-    document = JSON.parse(text) as Json;
-  } catch {
-    return [];
+  protected beforeUnload(event: BeforeUnloadEvent): void {
+    if (this.changes() > 0) event.preventDefault();
   }
-  const read = readHouseLimits(document);
-  return read.ok ? [] : read.problems;
 }

@@ -1,9 +1,8 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, signal, viewChild } from '@angular/core';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
-import { MatCheckboxModule } from '@angular/material/checkbox';
 import { inheritedValue, isObject, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench';
@@ -11,18 +10,22 @@ import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
 import { ProfileEdit } from '../../shared/profile/edit';
-import { ElementDetails } from './element-details';
+import { ElementDetails } from '../../shared/rules/element-details';
 import { LEARN_DIALOG, LearnDialog } from './learn-dialog';
 import { MarkupText } from './markup-text';
 import { markupGroups, type MarkupRow } from './markup-rows';
 import { RestOfMarkup } from './rest-of-markup';
+import { ProfileSettings } from '../../shared/form/profile-settings';
+import { SettingsSource } from '../../shared/form/settings-source';
+import { RuleTable } from '../../shared/rules/rule-table';
 
 /** §2 Markup: what may be stored, element by element, with what each rule does to the markup on the bench. */
 @Component({
   selector: 'ty-markup-chapter',
-  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, ElementDetails, MarkupText, MatCheckboxModule, RestOfMarkup],
+  imports: [MatInputModule, MatFormFieldModule, MatButtonModule, ElementDetails, MarkupText, RestOfMarkup, RuleTable],
   templateUrl: './markup-chapter.html',
   styleUrl: './markup-chapter.scss',
+  providers: [{ provide: SettingsSource, useExisting: ProfileSettings }],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class MarkupChapter {
@@ -39,6 +42,7 @@ export class MarkupChapter {
   protected readonly chosen = this.store.selectSignal(workshopFeature.selectElement);
   protected readonly filter = signal('');
   protected readonly onlyHere = signal(false);
+  private readonly table = viewChild<RuleTable<MarkupRow>>(RuleTable);
 
   private readonly all = computed(() => {
     const resolved = this.resolved();
@@ -81,7 +85,7 @@ export class MarkupChapter {
   /** Scrolls the table alone, and only where the row is out of sight. */
   private bringIntoView(name: string): void {
     const scroller = this.host.querySelector('.scroll');
-    const row = [...this.host.querySelectorAll<HTMLElement>('[data-element]')].find(({ dataset }) => dataset['element'] === name);
+    const row = this.table()?.rowOf(name);
     if (scroller === null || row === undefined) return;
     const view = scroller.getBoundingClientRect();
     const { top, bottom } = row.getBoundingClientRect();

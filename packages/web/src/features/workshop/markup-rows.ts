@@ -13,28 +13,21 @@ import {
   type ResolvedProfile,
   type Risk,
 } from '@typikon/core';
+import type { RuleGroup, RuleRow } from '../../shared/rules/rule-table';
 import type { Proof } from '../../state/types';
 
 /** One element as the markup chapter shows it. */
-export interface MarkupRow {
-  name: string;
-  meaning: string;
+export interface MarkupRow extends RuleRow {
   /** What becomes of it, all layers taken together. */
   outcome: 'kept' | 'capped' | 'floor' | 'gone';
-  /** Whether the profile itself (with its parents) keeps it. */
-  isAllowed: boolean;
   /** The rule as it stands in the resolved profile, if there is one. */
   rule: ElementRule | undefined;
-  /** In words: its attributes, or what becomes of it. */
-  summary: string;
-  attributes: string[];
   /** How often it occurs in the markup on the bench. */
   count: number;
   /** How many of the ledger's entries are about it. */
   changes: number;
   /** How often it occurs in all stored documents. */
   stored: number;
-  risk: Risk;
   setBy: string;
   /** Whether a layer above every profile decides. */
   isCapped: boolean;
@@ -45,12 +38,7 @@ export interface MarkupRow {
   neededBy: string[];
 }
 
-export interface MarkupGroup {
-  id: string;
-  name: string;
-  gloss: string;
-  rows: MarkupRow[];
-}
+export type MarkupGroup = RuleGroup<MarkupRow>;
 
 /** Works out the rows of the markup chapter, by meaning. Elements that only a rule or the sample knows come in a last group. */
 export function markupGroups(
@@ -93,6 +81,7 @@ export function markupGroups(
       meaning,
       outcome,
       isAllowed,
+      isFixed: outcome === 'floor',
       rule,
       summary: target === null ? summaryOf(name, outcome, rule, compiled.outcome) : `becomes ${target}`,
       attributes: outcome === 'kept' ? Object.keys(rule?.attributes ?? {}) : [],

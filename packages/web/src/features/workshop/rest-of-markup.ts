@@ -3,7 +3,7 @@ import { markupSchema } from '@typikon/core';
 import { ProfileSettings } from '../../shared/form/profile-settings';
 import { SettingsForm } from '../../shared/form/settings-form';
 import { SettingsSource, SPECIAL_EDITORS } from '../../shared/form/settings-source';
-import { AttributesOfAll } from './attributes-of-all';
+import { AttributesOfAll } from '../../shared/rules/attributes-of-all';
 import { SchemesField } from '../../shared/form/schemes-field';
 
 /** The rules that are not about one element: attributes of every element, addresses, links, headings, spaces, limits, output. */

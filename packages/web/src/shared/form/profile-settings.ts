@@ -1,5 +1,5 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { toPointer, valueAt, type Json, type JsonObject } from '@typikon/core';
+import { originOf, toPointer, valueAt, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
@@ -43,8 +43,20 @@ export class ProfileSettings extends SettingsSource {
     const resolved = this.resolved();
     if (resolved === null) return { setBy: '', isHere: false, canReset: false };
     const origin = settingOrigin(resolved, keys, this.names());
-    const isCapped = this.capped().has(toPointer(keys));
-    return { ...origin, isCapped, canReset: origin.isHere, ...(isCapped ? { setBy: 'House limits' } : {}) };
+    const isCapped = this.capped().has(toPointer(keys)) || this.isAttributeRefused(keys);
+    // A rule that only stands here has nothing to go back to; a setting has its default.
+    const canReset =
+      origin.isHere &&
+      (!keys.includes('attributes') || resolved.chain.slice(1).some((source) => originOf([source], toPointer(keys)) !== undefined));
+    return { ...origin, isCapped, canReset, ...(isCapped ? { setBy: 'House limits' } : {}) };
+  }
+
+  /** Whether the house limits refuse the attribute of an element that stays, whatever the profile says. */
+  private isAttributeRefused([section, kind, element, part, attribute]: readonly string[]): boolean {
+    const rules = this.rules();
+    if (section !== 'markup' || kind !== 'elements' || part !== 'attributes' || attribute === undefined || rules === null) return false;
+    const rule = rules.element(element!);
+    return rule.outcome === 'keep' && rule.name === element && !rule.attributes.has(attribute);
   }
 
   override set(keys: readonly string[], value: Json | undefined, label: string): void {
@@ -58,5 +70,13 @@ export class ProfileSettings extends SettingsSource {
   override effect(keys: readonly string[]): string {
     const count = this.effects().get(toPointer(keys)) ?? 0;
     return count === 0 ? '' : count === 1 ? 'one place here' : `${count} places here`;
+  }
+
+  override attributeCounts(element: string | null): Readonly<Record<string, number>> {
+    const counts = this.proof()?.census.attributes ?? {};
+    if (element !== null) return counts[element] ?? {};
+    const sums: Record<string, number> = {};
+    for (const some of Object.values(counts)) for (const [name, count] of Object.entries(some)) sums[name] = (sums[name] ?? 0) + count;
+    return sums;
   }
 }

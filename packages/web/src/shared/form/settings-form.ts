@@ -77,7 +77,7 @@ export class SettingsForm {
   /** What can be chosen for a control that its schema only names, each in words. */
   readonly choices = input<Readonly<Record<string, FormField['options']>>>({});
 
-  private readonly source = inject(SettingsSource);
+  protected readonly source = inject(SettingsSource);
   private readonly specials = inject(SPECIAL_EDITORS);
   private readonly section = computed(() => this.source.section(this.at()));
   private readonly formGroups = computed(() => {

@@ -20,9 +20,15 @@ export abstract class SettingsSource {
   /** One step that can be undone; undefined takes away what is there. */
   abstract set(keys: readonly string[], value: Json | undefined, label: string): void;
   abstract reset(keys: readonly string[], label: string): void;
+  /** What the way back is called: in a word, and in full. */
+  readonly wayBack: { word: string; sentence: string } = { word: 'Follow', sentence: 'Follow the parent again' };
   /** What the setting does to what is on the bench, in a few words; empty where nothing. */
   effect(_keys: readonly string[]): string {
     return '';
+  }
+  /** How often each attribute occurs on the bench, on an element or, for null, on any; null where there is no bench. */
+  attributeCounts(_element: string | null): Readonly<Record<string, number>> | null {
+    return null;
   }
 }
 

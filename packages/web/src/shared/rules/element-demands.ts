@@ -4,7 +4,7 @@ import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { elementRuleSchema, URL_ATTRIBUTES, type ElementRule, type Json, type JsonObject } from '@typikon/core';
-import { ProfileEdit } from '../../shared/profile/edit';
+import { SettingsSource } from '../form/settings-source';
 
 const OTHERWISE = [
   { value: 'drop', label: 'it goes with its content' },
@@ -30,7 +30,7 @@ export class ElementDemands {
   readonly element = input.required<string>();
   readonly rule = input.required<ElementRule>();
 
-  private readonly edit = inject(ProfileEdit);
+  private readonly source = inject(SettingsSource);
   protected readonly otherwise = OTHERWISE;
   protected readonly when = WHEN;
   protected readonly failure = signal('');
@@ -107,7 +107,7 @@ export class ElementDemands {
       return;
     }
     this.failure.set('');
-    this.edit.set(['markup', 'elements', this.element(), ...keys], value, label);
+    this.source.set(['markup', 'elements', this.element(), ...keys], value, label);
   }
 }
 

@@ -3,12 +3,9 @@ import { MatRadioModule } from '@angular/material/radio';
 import { MatSelectModule } from '@angular/material/select';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
-import type { ElementRule, Json } from '@typikon/core';
-import { Store } from '@ngrx/store';
-import { benchFeature } from '../../state/bench';
-import { workshopFeature } from '../../state/workshop';
+import type { ElementRule, Json, Markup } from '@typikon/core';
+import { SettingsSource } from '../form/settings-source';
 import { AttributeRules } from './attribute-rules';
-import { ProfileEdit } from '../../shared/profile/edit';
 import { ElementDemands } from './element-demands';
 
 const OUTCOMES = [
@@ -30,28 +27,26 @@ const OUTCOMES = [
 export class ElementDetails {
   readonly element = input.required<string>();
 
-  private readonly edit = inject(ProfileEdit);
-  private readonly resolved = inject(Store).selectSignal(workshopFeature.selectResolved);
-  private readonly proof = inject(Store).selectSignal(benchFeature.selectProof);
+  private readonly source = inject(SettingsSource);
+  private readonly markup = computed(() => this.source.section(['markup']) as unknown as Markup | null);
   protected readonly outcomes = OUTCOMES;
   protected readonly isDemanding = signal(false);
 
   protected readonly rule = computed<ElementRule | undefined>(() => {
-    const elements = this.resolved()?.profile.markup.elements ?? {};
+    const elements = this.markup()?.elements ?? {};
     return Object.hasOwn(elements, this.element()) ? elements[this.element()] : undefined;
   });
   protected readonly outcome = computed(
-    () => this.rule()?.outcome ?? (this.rule() === undefined ? (this.resolved()?.profile.markup.unlisted ?? 'unwrap') : 'keep'),
+    () => this.rule()?.outcome ?? (this.rule() === undefined ? (this.markup()?.unlisted ?? 'unwrap') : 'keep'),
   );
   protected readonly to = computed(() => this.rule()?.to ?? '');
   protected readonly targets = computed(() =>
-    Object.entries(this.resolved()?.profile.markup.elements ?? {})
+    Object.entries(this.markup()?.elements ?? {})
       .filter(([name, rule]) => name !== this.element() && (rule.outcome ?? 'keep') === 'keep')
       .map(([name]) => name)
       .sort(),
   );
   protected readonly attributes = computed(() => this.rule()?.attributes ?? {});
-  protected readonly counts = computed(() => this.proof()?.census.attributes[this.element()] ?? {});
   protected readonly demands = computed(() => {
     const rule = this.rule() ?? {};
     return ['required', 'anyOf', 'forced', 'schemes', 'withoutSource', 'empty', 'parents', 'depth', 'ratio'].filter(
@@ -76,6 +71,6 @@ export class ElementDetails {
   }
 
   private set(keys: string[], value: Json | undefined, label: string): void {
-    this.edit.set(['markup', 'elements', this.element(), ...keys], value, label);
+    this.source.set(['markup', 'elements', this.element(), ...keys], value, label);
   }
 }
