@@ -106,6 +106,15 @@ describe('a frame that vanished', () => {
       (text) => !text.includes('Duty office'),
       'the exception was not withdrawn',
     );
+    await bench.press('ty-title-line', 'Save, to hold at once');
+    await eventually(
+      () => bench.text('.ty-notice'),
+      (text) => text.startsWith('Saved.'),
+      'the house limits were not saved',
+    );
+    const stored = await page.evaluate(async () => JSON.stringify(await (await fetch('/api/v1/house-limits')).json()));
+    assert.match(stored, /"web-team"/);
+    assert.ok(!stored.includes('"duty-office"'));
   });
 });
 

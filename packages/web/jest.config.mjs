@@ -6,7 +6,7 @@ export default {
   setupFilesAfterEnv: ['<rootDir>/setup-jest.ts'],
   testMatch: ['<rootDir>/src/**/*.spec.ts', '<rootDir>/test/**/*.spec.ts'],
   testTimeout: 60_000,
-  transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|parse5/|entities/|culori/|lucide/|marked/|@noble/))'],
+  transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|parse5/|entities/|culori/|lucide/|marked/|@noble/|echarts/|zrender/))'],
   transform: {
     '^.+\\.(ts|js|mjs|html|svg)$': [
       'jest-preset-angular',

@@ -81,8 +81,8 @@ test('figures over time become one line for each page kind', () => {
     ]),
   );
   expect(lines).toEqual([
-    { pageKindId: 'x', name: 'News', now: '99.4 %', was: '', isWhole: false, line: '0.0,13.0 30.0,1.7 60.0,1.7' },
-    { pageKindId: 'y', name: 'Guide', now: '100 %', was: '', isWhole: true, line: '' },
+    { pageKindId: 'x', name: 'News', now: '99.4 %', was: '', isWhole: false },
+    { pageKindId: 'y', name: 'Guide', now: '100 %', was: '', isWhole: true },
   ]);
 });
 

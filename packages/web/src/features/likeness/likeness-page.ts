@@ -15,6 +15,7 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
 import { Router, RouterLink } from '@angular/router';
 import {
   applyRepair,
@@ -28,12 +29,15 @@ import {
   type TriedRepair,
 } from '@typikon/core';
 import { Store } from '@ngrx/store';
+import { ChartLine } from 'lucide';
 import { firstValueFrom } from 'rxjs';
+import { percentOf } from '../../shared/likeness/likeness-past';
 import { Api } from '../../state/api';
 import { libraryFeature } from '../../state/library';
 import type { LikenessFigure, PublishedText } from '../../state/types';
 import { Split } from '../../ui/split';
 import { Tabs, type Tab } from '../../ui/tabs';
+import { Icon } from '../../ui/icon';
 import { TitleLine } from '../../ui/title-line';
 import { ContestTables } from './contest-tables';
 import { frameHtml } from '../../shared/page/frame-html';
@@ -61,6 +65,7 @@ const PAUSE_MS = 150;
     MatFormFieldModule,
     MatButtonModule,
     ContestTables,
+    Icon,
     PageFrame,
     RouterLink,
     Split,
@@ -79,6 +84,7 @@ export class LikenessPage {
   private readonly desk = inject(LikenessDesk);
   private readonly runner = inject(LikenessRunner);
   private readonly api = inject(Api);
+  private readonly dialog = inject(MatDialog);
   private readonly router = inject(Router);
   private readonly names = inject(Store).selectSignal(libraryFeature.selectNames);
   private readonly siteOrigin = inject(Store).selectSignal(libraryFeature.selectSiteOrigin);
@@ -255,9 +261,10 @@ export class LikenessPage {
   protected readonly figure = computed(() => {
     const [share, before] = [this.share(), this.before()];
     if (share === null) return '';
-    return before === null || percent(before) === percent(share) ? '' : `, was ${percent(before)}`;
+    return before === null || percentOf(before) === percentOf(share) ? '' : `, was ${percentOf(before)}`;
   });
-  protected readonly percent = percent;
+  protected readonly percent = percentOf;
+  protected readonly icons = { past: ChartLine };
   protected readonly placesTold = computed(() => {
     const summary = this.summary();
     if (summary === null) return '';
@@ -546,6 +553,13 @@ export class LikenessPage {
     }
   }
 
+  protected async showPast(): Promise<void> {
+    const [profileId, pageKindId] = [this.profileId(), this.kindId()];
+    if (profileId === null || pageKindId === null) return;
+    const { LikenessPastDialog } = await import('../../shared/likeness/likeness-past-dialog');
+    this.dialog.open(LikenessPastDialog, { width: '760px', maxWidth: '94vw', data: { profileId, pageKindId } });
+  }
+
   protected scrollBoth(index: number): void {
     for (const frame of [this.editorFrame(), this.pageFrame()]) frame?.scrollTo({ index, top: 60 });
   }
@@ -604,10 +618,6 @@ export class LikenessPage {
 /** What the rules claim and measuring leaves out, since layout decides it too. */
 const LAYOUT_SAID =
   / (width|height|min-|max-|top|right|bottom|left|margin-(left|right)|aspect-ratio|grid-|transform|flex-basis|background-position|line-height|content|overflow|vertical-align|counter-|quotes|white-space|text-wrap|border-image|appearance)/;
-
-function percent(share: number): string {
-  return `${(share * 100).toFixed(1)} %`;
-}
 
 /** The title above a text, on pages that put it there. */
 const titleOn = (page: Setting, title: string): string | null => (page.title === '' ? null : title);

@@ -28,4 +28,10 @@ export class ProfileActions {
     const { ProfileRemoval } = await import('./profile-removal-dialog');
     this.dialog.open(ProfileRemoval, { width: '480px', data: profile });
   }
+
+  /** Shows how alike the editor and one kind of page were over time. */
+  async past(of: { profileId: string; pageKindId: string }): Promise<void> {
+    const { LikenessPastDialog } = await import('../../shared/likeness/likeness-past-dialog');
+    this.dialog.open(LikenessPastDialog, { width: '760px', maxWidth: '94vw', data: of });
+  }
 }
