@@ -198,6 +198,15 @@ describe('a style that shows nothing on the page', () => {
       (lines) => lines.some((line) => /Harbour guide was \d/.test(line)),
       'the list does not show the change',
     );
+    // What was counted before, and what was saved since, is told as a chart and in figures.
+    await comparison.page.click('[aria-label="Over time: Story desk on Harbour guide"]');
+    await comparison.page.waitForSelector('ty-likeness-past-dialog .chart svg path');
+    const counts = await comparison.page.$$eval('ty-likeness-past-dialog tbody tr', (rows) =>
+      rows.map((row) => (row as HTMLElement).innerText.replace(/\s+/g, ' ')),
+    );
+    assert.ok(counts.length >= 2, counts.join('\n'));
+    assert.match(counts[0]!, /overrides-guide\.css was saved/);
+    assert.match(counts.at(-1)!, /the first count/);
     assert.deepEqual(comparison.mishaps, []);
   });
 

@@ -23,13 +23,14 @@ describe('what changed between two counts', () => {
         save('House', '01T09:00:00', 'before all'),
         save('Notices desk', '01T12:00:00'),
         save('Notices desk', '01T13:00:00'),
+        save('House', '01T14:00:00'),
         save('site.css', '02T10:00:00', 'Lead is larger'),
         save('site.css', '03T09:00:00', 'Lists'),
       ],
     );
     expect(past.map(({ share, changes }) => [percentOf(share), ...changes])).toEqual([
       ['90.0 %'],
-      ['94.1 %', 'Notices desk was saved 2 times.', 'site.css was saved: Lead is larger.', 'The texts have 10 elements more.'],
+      ['94.1 %', 'site.css was saved: Lead is larger.', 'Notices desk, House were saved.', 'The texts have 10 elements more.'],
       ['99.0 %', 'site.css was saved: Lists.', 'The texts have 10 elements fewer.'],
     ]);
   });

@@ -9,8 +9,6 @@ import { MatTableModule } from '@angular/material/table';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { ownRules } from '@typikon/core/light';
-import { ChartLine } from 'lucide';
-import { Icon } from '../../ui/icon';
 import { TitleLine } from '../../ui/title-line';
 import { DraftBackup } from '../../state/draft-backup';
 import { libraryFeature } from '../../state/library';
@@ -37,7 +35,6 @@ function ownWords(document: StoredProfile['document']): { count: number; where: 
   imports: [
     DatePipe,
     FirstSteps,
-    Icon,
     MatButtonModule,
     MatFormFieldModule,
     MatInputModule,
@@ -54,7 +51,6 @@ export class ProfileList {
   private readonly store = inject(Store);
   private readonly backups = inject(DraftBackup);
   protected readonly actions = inject(ProfileActions);
-  protected readonly icons = { past: ChartLine };
   protected readonly filter = signal('');
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, LOCALE_ID } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import type { EChartsCoreOption } from 'echarts/core';
 
@@ -30,7 +30,7 @@ export class TimeChart {
   readonly range = input.required<readonly [min: number, max: number]>();
   /** A value as it is written at the axis. */
   readonly written = input.required<(value: number) => string>();
-  private readonly dates = new Intl.DateTimeFormat(inject(LOCALE_ID), {
+  private readonly dates = new Intl.DateTimeFormat('en-GB', {
     day: 'numeric',
     month: 'short',
     hour: '2-digit',

@@ -43,12 +43,12 @@ export function likenessPast(figures: readonly LikenessFigure[], saves: readonly
 
 function changesBetween(since: LikenessFigure, { elements }: { elements: number }, until: string, saves: readonly PastSave[]): string[] {
   const between = saves.filter(({ savedAt }) => savedAt > since.takenAt && savedAt <= until);
-  const sentences = [...new Set(between.map(({ what }) => what))].map((what) => {
-    const own = between.filter((save) => save.what === what);
-    const notes = own.flatMap(({ note }) => (note === '' ? [] : [note]));
-    const times = own.length === 1 ? '' : ` ${own.length} times`;
-    return `${what} was saved${times}${notes.length === 0 ? '' : `: ${notes.join('; ')}`}.`;
-  });
+  const names = [...new Set(between.map(({ what }) => what))];
+  const notesOf = (what: string): string =>
+    between.flatMap((save) => (save.what === what && save.note !== '' ? [save.note] : [])).join('; ');
+  const silent = names.filter((what) => notesOf(what) === '');
+  const sentences = names.filter((what) => notesOf(what) !== '').map((what) => `${what} was saved: ${notesOf(what)}.`);
+  if (silent.length > 0) sentences.push(`${silent.join(', ')} ${silent.length === 1 ? 'was' : 'were'} saved.`);
   const more = elements - since.elements;
   if (more !== 0)
     sentences.push(`The texts have ${Math.abs(more)} ${Math.abs(more) === 1 ? 'element' : 'elements'} ${more > 0 ? 'more' : 'fewer'}.`);
