@@ -2,7 +2,7 @@
 // is served by its own development server, which reloads the page. Data as in `npm run demo`.
 import { mkdirSync, watch } from 'node:fs';
 import { spawn } from 'node:child_process';
-import { buildServer, copyDictionary } from './lib/build.mjs';
+import { buildServer, copyDictionary, writeIcons } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { ensurePackages } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
@@ -18,6 +18,7 @@ main(async () => {
     if (!(await isFree(port))) throw new Stop(`Port ${port} is in use; stop what uses it (perhaps npm run demo) and start again.`);
   await ensurePackages();
   copyDictionary();
+  await writeIcons();
   const folder = at('.data', 'demo');
   mkdirSync(folder, { recursive: true });
   const database = await startDatabase(folder, { onLost: () => say('The database ended; stop with Ctrl-C and start again.') });

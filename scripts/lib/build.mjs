@@ -21,6 +21,7 @@ const WEB_SOURCES = [
 /** Builds the web application where its sources changed since the last build. */
 export async function buildWeb() {
   copyDictionary();
+  await writeIcons();
   const stamp = at('packages/web/dist/.sources');
   const wanted = fingerprint(WEB_SOURCES, (path) => !path.endsWith('.spec.ts'));
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted && existsSync(at('packages/web/dist/index.html'))) return;
@@ -40,6 +41,20 @@ export function copyDictionary() {
   const folder = at('packages/web/public/dictionaries/en-GB');
   mkdirSync(folder, { recursive: true });
   for (const file of ['index.aff', 'index.dic', 'license']) cpSync(at('node_modules/dictionary-en-gb', file), join(folder, file));
+}
+
+/** Puts every icon of the set, by its name in words, among the files that the application serves: a script would bring all of them along. */
+export async function writeIcons() {
+  const { icons } = await import('lucide');
+  const inWords = (name) =>
+    name
+      .replace(/([a-z])([A-Z0-9])/g, '$1-$2')
+      .replace(/([0-9])([A-Z])/g, '$1-$2')
+      .replace(/([A-Z])([A-Z][a-z])/g, '$1-$2')
+      .toLowerCase();
+  const set = Object.fromEntries(Object.entries(icons).map(([name, node]) => [inWords(name), node]));
+  mkdirSync(at('packages/web/public'), { recursive: true });
+  writeFileSync(at('packages/web/public/icons.json'), JSON.stringify(set));
 }
 
 /** Builds the server; it takes a moment. */

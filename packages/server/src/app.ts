@@ -1,5 +1,6 @@
 import { OpenAPIHono } from '@hono/zod-openapi';
 import { bodyLimit } from 'hono/body-limit';
+import { compress } from 'hono/compress';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { guard } from './auth/guard';
@@ -90,6 +91,8 @@ export function createApp({
 }: AppOptions): OpenAPIHono {
   const app = new OpenAPIHono();
   if (!isBehind) app.use(requestLog(log), applicationHeaders(siteOrigins), loopbackOnly());
+  // What is read may be long and is text; the files of the application were compressed when it was built.
+  if (!isBehind) app.on('GET', '/api/*', compress({ encoding: 'gzip' }));
   app.use('/api/*', async (context, next) => {
     asked();
     context.header('Cache-Control', 'no-store');

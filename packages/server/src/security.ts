@@ -51,7 +51,7 @@ function hostOf(origin: string): string | null {
 
 /** Headers of the application: nothing but its own scripts run, and only the site stand-in may be framed. */
 export function applicationHeaders(siteOrigins: readonly string[]): MiddlewareHandler {
-  return secureHeaders({
+  const full = secureHeaders({
     contentSecurityPolicy: {
       defaultSrc: ["'self'"],
       scriptSrc: ["'self'"],
@@ -72,7 +72,29 @@ export function applicationHeaders(siteOrigins: readonly string[]): MiddlewareHa
     referrerPolicy: 'no-referrer',
     xFrameOptions: 'DENY',
   });
+  return async (context, next) => {
+    await full(context, next);
+    // A script, a style or a font of a page is under the policy of that page; a worker's own script brings the worker's.
+    if (context.res.ok && PART_OF_A_PAGE.test(context.req.path)) for (const name of OF_PAGES) context.res.headers.delete(name);
+  };
 }
+
+/** What only a page, or something that is framed or opened, needs. */
+const OF_PAGES = [
+  'content-security-policy',
+  'cross-origin-opener-policy',
+  'origin-agent-cluster',
+  'referrer-policy',
+  'strict-transport-security',
+  'x-dns-prefetch-control',
+  'x-download-options',
+  'x-frame-options',
+  'x-permitted-cross-domain-policies',
+  'x-xss-protection',
+];
+
+/** Files that a page of the application is made of, by the names that the build gives. */
+const PART_OF_A_PAGE = /^\/(?:(?:chunk|main|styles)-[A-Z0-9]{8}\.(?:js|css)|media\/[^/]+)$/;
 
 /** Headers of the published page stand-in: no scripts at all, whatever the content holds. */
 export function siteHeaders(applicationOrigins: readonly string[]): MiddlewareHandler {

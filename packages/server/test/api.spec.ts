@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
 import { pino } from 'pino';
 import type { Sequelize } from 'sequelize';
 import sharp from 'sharp';
@@ -272,6 +273,18 @@ describe('when a rule was set', () => {
     expect((await request('/profiles/nobody/rule-history?pointer=/markup')).status).toBe(404);
     expect((await request('/profiles/house/rule-history?pointer=markup')).status).toBe(422);
   });
+});
+
+test('what is read comes shorter to a browser that takes it so, and is the same', async () => {
+  const [short, plain] = [
+    await request('/specimens/contents', { headers: { 'accept-encoding': 'gzip, br' } }),
+    await request('/specimens/contents'),
+  ];
+  const [packed, text] = [Buffer.from(await short.arrayBuffer()), await plain.text()];
+  expect([short.headers.get('content-encoding'), plain.headers.get('content-encoding')]).toEqual(['gzip', null]);
+  expect(packed.length).toBeLessThan(text.length / 2);
+  expect(gunzipSync(packed).toString()).toBe(text);
+  expect(short.headers.get('vary')).toContain('Accept-Encoding');
 });
 
 test('the census adds up what all stored documents hold', async () => {

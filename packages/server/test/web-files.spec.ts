@@ -2,6 +2,8 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { brotliCompressSync, brotliDecompressSync, gunzipSync, gzipSync } from 'node:zlib';
+import { Hono } from 'hono';
+import { applicationHeaders } from '../src/security';
 import { webFiles } from '../src/web-files';
 
 const SCRIPT = `console.log(${JSON.stringify('harbour '.repeat(400))})`;
@@ -17,6 +19,7 @@ beforeAll(() => {
   writeFileSync(join(folder, 'main-ABCDEFGH.js'), SCRIPT);
   writeFileSync(join(folder, 'main-ABCDEFGH.js.br'), brotliCompressSync(SCRIPT));
   writeFileSync(join(folder, 'main-ABCDEFGH.js.gz'), gzipSync(SCRIPT));
+  writeFileSync(join(folder, 'worker-ABCDEFGH.js'), SCRIPT);
   writeFileSync(join(folder, 'media', 'letters.woff2'), 'font');
 });
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -49,3 +52,14 @@ test('an address of the application is its start page, asked for anew each time'
 });
 
 test('a file that is not there is not the start page', async () => expect((await ask('/main-HGFEDCBA.js', 'br')).status).toBe(404));
+
+test('the policy of a page comes with pages and workers, and not with what a page is made of', async () => {
+  const app = new Hono().use(applicationHeaders(['http://127.0.0.1:4711'])).route('/', webFiles(folder));
+  const policyOf = async (path: string) => (await app.request(`http://127.0.0.1${path}`)).headers.get('content-security-policy');
+  for (const path of ['/', '/profiles/story-desk', '/worker-ABCDEFGH.js', '/main-HGFEDCBA.js'])
+    expect(await policyOf(path)).toContain("script-src 'self'");
+  for (const path of ['/main-ABCDEFGH.js', '/media/letters.woff2']) {
+    const { headers } = await app.request(`http://127.0.0.1${path}`);
+    expect([headers.get('content-security-policy'), headers.get('x-content-type-options')]).toEqual([null, 'nosniff']);
+  }
+});

@@ -1,25 +1,29 @@
+import { HttpClient } from '@angular/common/http';
+import { inject, Injectable } from '@angular/core';
 import type { IconNode } from 'lucide';
+import { firstValueFrom } from 'rxjs';
 
 /** The icons that ship with the application, by their names in lower-case words. They are loaded when one is first shown. */
-let loaded: Promise<ReadonlyMap<string, IconNode>> | null = null;
+@Injectable({ providedIn: 'root' })
+export class IconSet {
+  private readonly http = inject(HttpClient);
+  private loaded: Promise<ReadonlyMap<string, IconNode>> | null = null;
 
-export function iconSet(): Promise<ReadonlyMap<string, IconNode>> {
-  loaded ??= import('lucide').then(
-    ({ icons }) => new Map(Object.entries(icons).map(([name, node]): [string, IconNode] => [inWords(name), node])),
-  );
-  return loaded;
+  all(): Promise<ReadonlyMap<string, IconNode>> {
+    this.loaded ??= firstValueFrom(this.http.get<Record<string, IconNode>>('/icons.json')).then(
+      (set) => new Map(Object.entries(set)),
+      // An icon is an ornament: without the set the words stand alone, and the next one asks again.
+      () => {
+        this.loaded = null;
+        return new Map<string, IconNode>();
+      },
+    );
+    return this.loaded;
+  }
+
+  /** An icon of the set; a plain sheet where there is none of the name. */
+  async named(name: string): Promise<IconNode> {
+    const set = await this.all();
+    return set.get(name) ?? set.get('file') ?? [];
+  }
 }
-
-/** An icon of the set; a plain sheet where there is none of the name. */
-export async function iconNamed(name: string): Promise<IconNode> {
-  const set = await iconSet();
-  return set.get(name) ?? set.get('file') ?? [];
-}
-
-/** `TriangleAlert` as `triangle-alert`. */
-export const inWords = (name: string): string =>
-  name
-    .replace(/([a-z])([A-Z0-9])/g, '$1-$2')
-    .replace(/([0-9])([A-Z])/g, '$1-$2')
-    .replace(/([A-Z])([A-Z][a-z])/g, '$1-$2')
-    .toLowerCase();

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, ElementRef, effect, inject, input } from '@angular/core';
-
-import { iconNamed } from './icon-set';
+import { createElement } from 'lucide';
+import { IconSet } from './icon-set';
 
 /** The icon of a content type, in its colour of the theme. It says nothing to people who do not see it. */
 @Component({
@@ -25,12 +25,13 @@ export class TypeIcon {
   readonly sizePx = input(18);
 
   constructor() {
+    const set = inject(IconSet);
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
     effect((onCleanup) => {
       const [name, size] = [this.name(), this.sizePx()];
       let isWanted = true;
       onCleanup(() => (isWanted = false));
-      void Promise.all([iconNamed(name), import('lucide')]).then(([node, { createElement }]) => {
+      void set.named(name).then((node) => {
         if (isWanted) draw(host, createElement(node), size);
       });
     });

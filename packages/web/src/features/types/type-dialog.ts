@@ -12,7 +12,7 @@ import { contentTypeSchema, idFrom, TYPE_COLOURS, type ContentType } from '@typi
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
-import { iconSet } from '../../ui/icon-set';
+import { IconSet } from '../../ui/icon-set';
 import { TypeIcon } from '../../ui/type-icon';
 
 export interface TypeQuestion {
@@ -75,7 +75,9 @@ export class TypeDialog {
   });
 
   constructor() {
-    void iconSet().then((set) => this.icons.set([...set.keys()]));
+    void inject(IconSet)
+      .all()
+      .then((set) => this.icons.set([...set.keys()]));
   }
 
   protected answer(): void {

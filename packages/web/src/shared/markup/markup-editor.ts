@@ -1,10 +1,10 @@
-import { html } from '@codemirror/lang-html';
 import { HighlightStyle, syntaxHighlighting } from '@codemirror/language';
 import { Compartment, EditorState, StateEffect, StateField, type Range } from '@codemirror/state';
 import { Decoration, EditorView, drawSelection, highlightSpecialChars, keymap, lineNumbers, type DecorationSet } from '@codemirror/view';
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import { tags } from '@lezer/highlight';
 import type { Mark } from './differences';
+import { htmlLanguage } from './html-language';
 
 const setMarks = StateEffect.define<readonly Mark[]>();
 const setChosen = StateEffect.define<readonly { start: number; end: number }[]>();
@@ -85,7 +85,7 @@ export class MarkupEditor {
           highlightSpecialChars(),
           history(),
           drawSelection(),
-          html(),
+          htmlLanguage,
           syntaxHighlighting(ink),
           EditorView.lineWrapping,
           keymap.of([...defaultKeymap, ...historyKeymap]),
