@@ -1,4 +1,5 @@
 import { OpenAPIHono } from '@hono/zod-openapi';
+import type { MiddlewareHandler } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { compress } from 'hono/compress';
 import type { Logger } from 'pino';
@@ -77,6 +78,22 @@ export function laneOf({ method, path, bytes }: Load): Choice {
   return method === 'GET' || method === 'HEAD' || path.startsWith('/api/v1/site-dictionary') ? 'here' : 'quick';
 }
 
+/**
+ * Answers come compressed to whoever takes them so. Their entity tag stays the strong one of the revision, so that it can be sent
+ * back in If-Match (RFC 9110, section 13.1.1, compares strongly); nothing keeps answers, so no cache takes one for the other.
+ */
+function compressed(): MiddlewareHandler {
+  const compressor = compress({ encoding: 'gzip' });
+  return async (context, next) => {
+    let tag: string | null = null;
+    await compressor(context, async () => {
+      await next();
+      tag = context.res.headers.get('ETag');
+    });
+    if (tag !== null) context.res.headers.set('ETag', tag);
+  };
+}
+
 /** The application: the API under /api/v1, its OpenAPI description, and the web application beside it. */
 export function createApp({
   sequelize,
@@ -92,7 +109,7 @@ export function createApp({
   const app = new OpenAPIHono();
   if (!isBehind) app.use(requestLog(log), applicationHeaders(siteOrigins), loopbackOnly());
   // What is read may be long and is text; the files of the application were compressed when it was built.
-  if (!isBehind) app.on('GET', '/api/*', compress({ encoding: 'gzip' }));
+  if (!isBehind) app.on('GET', '/api/*', compressed());
   app.use('/api/*', async (context, next) => {
     asked();
     context.header('Cache-Control', 'no-store');

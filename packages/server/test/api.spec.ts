@@ -287,6 +287,12 @@ test('what is read comes shorter to a browser that takes it so, and is the same'
   expect(short.headers.get('vary')).toContain('Accept-Encoding');
 });
 
+test('the entity tag of what came shorter can be sent back', async () => {
+  const read = await request('/house-limits', { headers: { 'accept-encoding': 'gzip' } });
+  expect(read.headers.get('content-encoding')).toBe('gzip');
+  expect(read.headers.get('etag')).toMatch(/^"\d+"$/);
+});
+
 test('the census adds up what all stored documents hold', async () => {
   const census = (await (await request('/texts/census')).json()) as CensusOfAll;
   expect(census.documents).toBe(55);

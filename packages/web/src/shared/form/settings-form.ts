@@ -1,5 +1,5 @@
 import { NgComponentOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { FormControl, FormRecord, ReactiveFormsModule, type ValidationErrors } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
@@ -56,9 +56,8 @@ const controlValue = (field: FormField, value: Json | undefined): Json =>
   templateUrl: './settings-form.html',
   styleUrl: './settings-form.scss',
   host: { '[class]': 'layout()' },
-  // What was typed wrong is told while it stands there, not only once the field was left.
   providers: [
-    { provide: ErrorStateMatcher, useValue: { isErrorState: (control: FormControl | null) => control?.invalid && control.dirty } },
+    { provide: ErrorStateMatcher, useValue: { isErrorState: (control: FormControl | null) => control?.invalid && control.touched } },
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -111,6 +110,8 @@ export class SettingsForm {
       ),
     );
   });
+  /** What was wrong with what was typed when it was left; it holds until it is mended. */
+  protected readonly mistakes = signal<Readonly<Record<string, string>>>({});
   protected readonly groups = computed(() => {
     const section = this.section();
     if (section === null) return [];
@@ -175,9 +176,12 @@ export class SettingsForm {
   protected take(field: FormField): void {
     const control = this.form().controls[this.idOf(field)]!;
     const read = readTyped(field, control.value);
-    control.markAsDirty();
-    control.updateValueAndValidity();
-    if (!read.ok) return;
+    if (!read.ok) {
+      // Told once it was left: what is being typed is no mistake yet.
+      control.markAsTouched();
+      this.mistakes.update((all) => ({ ...all, [this.idOf(field)]: read.message }));
+      return;
+    }
     control.reset(controlValue(field, read.value));
     this.store(field, read.value);
   }
