@@ -15,7 +15,7 @@ export default defineConfig(
     rules: { 'no-unused-vars': ['error', { caughtErrors: 'none' }] },
   },
   {
-    files: ['packages/**/*.ts', 'e2e/**/*.ts'],
+    files: ['packages/**/*.ts', 'e2e/**/*.ts', 'scripts/**/*.ts'],
     ignores: ['**/*.d.ts'],
     extends: [js.configs.recommended, tseslint.configs.recommendedTypeChecked],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },

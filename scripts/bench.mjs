@@ -13,6 +13,15 @@ main(async () => {
     await run(process.execPath, ['--import', 'tsx', at('bench/typing.ts')], { show: true, what: 'The bench' });
     return;
   }
+  if (process.argv.includes('weight')) {
+    await ensureDebian('chromium', CHROMIUM);
+    await ensureDebian('mariadb-server', MARIADB);
+    await buildServer();
+    await buildWeb();
+    await run(process.execPath, [at('packages/editor/build.mjs')], { what: 'The build of the editor' });
+    await run(process.execPath, ['--import', 'tsx', at('bench/weight.ts')], { show: true, what: 'The bench' });
+    return;
+  }
   if (process.argv.includes('live')) {
     await ensureDebian('chromium', CHROMIUM);
     await ensureDebian('mariadb-server', MARIADB);

@@ -76,7 +76,7 @@ const VIEWS = [
     },
   },
   { name: 'specimens', path: '/specimens/slip-pictures', ready: 'ty-specimens-page pre' },
-  { name: 'house-limits', path: '/house-limits', ready: '.cm-content' },
+  { name: 'house-limits', path: '/house-limits', ready: '[data-element=iframe]' },
   {
     name: 'workshop-toolbar',
     path: '/profiles/story-desk',

@@ -16,6 +16,7 @@ main(async () => {
     'packages/web/tsconfig.worker.json',
     'packages/web/tsconfig.spec.json',
     'e2e',
+    'scripts',
   ])
     await step(`Checking types in ${project}`, () =>
       run(process.execPath, [at('node_modules/typescript/bin/tsc'), '--noEmit', '-p', at(project)], {

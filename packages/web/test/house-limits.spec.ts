@@ -1,5 +1,5 @@
 import { HouseLimitsPage } from '../src/features/house/house-limits';
-import { fieldText, withField, ATTRIBUTE_TEST_FORMS, STYLE_TEST_FORMS } from '../src/shared/rules/test-fields';
+import { withField, ATTRIBUTE_TEST_FORMS, STYLE_TEST_FORMS } from '../src/shared/rules/test-fields';
 import { LibraryActions } from '../src/state/library';
 import { demoLibrary, Screen } from './support';
 

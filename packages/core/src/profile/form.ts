@@ -92,7 +92,7 @@ export function fieldsOf(schema: z.ZodType): FormField[] {
 function collect(schema: z.ZodType, keys: readonly string[], within: string, placed: { group: string; order: number; field: FormField }[]) {
   const type = bare(schema);
   if (!(type instanceof z.ZodObject)) return;
-  for (const [key, part] of Object.entries(type.shape as Record<string, z.ZodType>)) {
+  for (const [key, part] of Object.entries((type as z.ZodObject<Readonly<Record<string, z.ZodType>>>).shape)) {
     const meta = metaOf(part);
     const [at, group] = [[...keys, key], meta.group ?? within];
     if (meta.title === undefined) collect(part, at, group, placed);
@@ -244,5 +244,5 @@ export function isFieldShown({ when }: Pick<FormField, 'when'>, section: JsonObj
   if (when === null || when === undefined) return true;
   let value: Json | undefined = section;
   for (const key of when.keys) value = value !== null && typeof value === 'object' && !Array.isArray(value) ? value[key] : undefined;
-  return when.is.includes(String(value));
+  return typeof value === 'string' ? when.is.includes(value) : typeof value === 'boolean' && when.is.includes(`${value}`);
 }

@@ -24,6 +24,7 @@ import { TitleLine } from '../../ui/title-line';
 import { houseGroups, type HouseRow } from './house-rows';
 import { HouseSettings } from './house-settings';
 import { HouseStore } from './house-store';
+import { inAddress } from '../../ui/in-address';
 
 /** The house limits: what no profile exceeds, which roles are excepted from what, what profiles use of it; as a table and as text. */
 @Component({
@@ -61,8 +62,9 @@ export class HouseLimitsPage implements Unsaved {
   private readonly stored = this.store.selectSignal(libraryFeature.selectProfiles);
   protected readonly roles = this.store.selectSignal(libraryFeature.selectRoles);
   protected readonly isText = signal(false);
-  protected readonly filter = signal('');
-  protected readonly onlyUnused = signal(false);
+  protected readonly filter = inAddress('words');
+  private readonly only = inAddress('only');
+  protected readonly onlyUnused = computed(() => this.only() === 'unused');
   protected readonly chosen = signal<string | null>(null);
 
   /** The profiles as they are stored, each with what it inherits; one with mistakes says nothing of what it uses. */
@@ -117,6 +119,10 @@ export class HouseLimitsPage implements Unsaved {
     const read = readHouseLimits(document);
     return read.ok ? [] : read.problems;
   };
+
+  protected showOnlyUnused(isOn: boolean): void {
+    this.only.set(isOn ? 'unused' : '');
+  }
 
   protected choose(row: HouseRow): void {
     this.chosen.update((chosen) => (chosen === row.name ? null : row.name));

@@ -11,7 +11,7 @@ export class HouseSettings extends SettingsSource {
 
   override section(at: readonly string[]): JsonObject | null {
     const house = this.store.house();
-    return house === null ? null : (valueAt(house as unknown as JsonObject, at) as JsonObject);
+    return house === null ? null : (valueAt(house, at) as JsonObject);
   }
 
   override origin(keys: readonly string[]): SettingOrigin {

@@ -104,7 +104,7 @@ export class ReplacementsField implements SpecialEditor {
   private put(rules: Replacement[]): void {
     this.typed.set(rules);
     const finished = rules.filter((rule) => mistakeOf(rule) === '');
-    if (JSON.stringify(finished) !== JSON.stringify(this.rules())) this.take()(finished as unknown as Json);
+    if (JSON.stringify(finished) !== JSON.stringify(this.rules())) this.take()(finished);
   }
 
   private hitsOf(rule: Replacement): string {

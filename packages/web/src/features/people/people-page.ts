@@ -17,6 +17,7 @@ import { SiteState } from '../../shared/site/site-state';
 import { TitleLine } from '../../ui/title-line';
 import { rightsInShort } from './right-words';
 import { RoleForm } from './role-form';
+import { inAddress } from '../../ui/in-address';
 
 /** So many people are shown at once. */
 const PAGE = 50;
@@ -51,7 +52,7 @@ export class PeoplePage {
   protected readonly newRole = new FormControl('', { nonNullable: true });
   protected readonly newPerson = new FormControl('', { nonNullable: true });
   protected readonly failure = signal('');
-  protected readonly filter = signal('');
+  protected readonly filter = inAddress('words');
   protected readonly page = signal(0);
   protected readonly pageSize = PAGE;
   /** The role that is open; empty for none. */

@@ -19,6 +19,7 @@ import type { LikenessFigure, StoredProfile } from '../../state/types';
 import { inFamilyOrder } from '../../shared/profile/family';
 import { ProfileActions } from './profile-actions';
 import { figureLines } from './likeness-figures';
+import { inAddress } from '../../ui/in-address';
 
 /** How much a profile sets itself, and in which chapters. */
 function ownWords(document: StoredProfile['document']): { count: number; where: string } {
@@ -51,7 +52,7 @@ export class ProfileList {
   private readonly store = inject(Store);
   private readonly backups = inject(DraftBackup);
   protected readonly actions = inject(ProfileActions);
-  protected readonly filter = signal('');
+  protected readonly filter = inAddress('words');
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly pageKinds = this.store.selectSignal(libraryFeature.selectPageKinds);

@@ -17,6 +17,7 @@ import { download } from '../../ui/download';
 import { TitleLine } from '../../ui/title-line';
 import { ExpectationsEditor } from './expectations-editor';
 import { readSpecimenFiles } from './specimen-files';
+import { inAddress } from '../../ui/in-address';
 
 /** A specimen as it is edited: one that is stored, or one that was just caught. */
 interface Edited {
@@ -50,7 +51,7 @@ export class SpecimensPage {
   protected readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   protected readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly all = this.store.selectSignal(libraryFeature.selectSpecimens);
-  protected readonly filter = signal('');
+  protected readonly filter = inAddress('words');
   protected readonly isCatching = signal(false);
   protected readonly notice = signal('');
   protected readonly failure = signal('');

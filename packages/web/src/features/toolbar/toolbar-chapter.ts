@@ -12,6 +12,7 @@ import { TaskCheck } from './task-check';
 import { ToolbarBoard } from './toolbar-board';
 import { ToolbarDesign } from './toolbar-design';
 import { TypedMarks } from './typed-marks';
+import { inAddress } from '../../ui/in-address';
 
 const PARTS = [
   { id: 'buttons', label: 'Buttons' },
@@ -45,7 +46,7 @@ export class ToolbarChapter {
   protected readonly design = inject(ToolbarDesign);
   protected readonly parts = PARTS;
   protected readonly part = signal<Part>('buttons');
-  protected readonly query = signal('');
+  protected readonly query = inAddress('button');
   protected readonly total = BUTTONS.length;
   protected readonly purposes = computed(() => {
     const words = this.query()

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -20,6 +20,7 @@ import { SiteState } from '../../shared/site/site-state';
 import { GiveDialog, type GiveQuestion } from './give-dialog';
 import { SiteFileDialog } from './site-file-dialog';
 import { TypeDialog, type TypeQuestion } from './type-dialog';
+import { inAddress } from '../../ui/in-address';
 
 type UseOfType = GiveQuestion['use'];
 
@@ -48,7 +49,7 @@ export class ContentTypes {
   private readonly router = inject(Router);
   private readonly client = inject(ContractClient);
   private readonly kinds = inject(Store).selectSignal(libraryFeature.selectPageKinds);
-  protected readonly filter = signal('');
+  protected readonly filter = inAddress('words');
   protected readonly columns = ['label', 'fields', 'kind', 'writers', 'more'];
   protected readonly rows = computed(() => {
     const kinds = new Map(this.kinds().map(({ id, name }) => [id, name]));

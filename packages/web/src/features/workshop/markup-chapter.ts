@@ -18,6 +18,7 @@ import { RestOfMarkup } from './rest-of-markup';
 import { ProfileSettings } from '../../shared/form/profile-settings';
 import { SettingsSource } from '../../shared/form/settings-source';
 import { RuleTable } from '../../shared/rules/rule-table';
+import { inAddress } from '../../ui/in-address';
 
 /** §2 Markup: what may be stored, element by element, with what each rule does to the markup on the bench. */
 @Component({
@@ -40,8 +41,9 @@ export class MarkupChapter {
   private readonly census = this.store.selectSignal(libraryFeature.selectCensus);
   protected readonly isText = signal(false);
   protected readonly chosen = this.store.selectSignal(workshopFeature.selectElement);
-  protected readonly filter = signal('');
-  protected readonly onlyHere = signal(false);
+  protected readonly filter = inAddress('words');
+  private readonly only = inAddress('only');
+  protected readonly onlyHere = computed(() => this.only() === 'here');
   private readonly table = viewChild<RuleTable<MarkupRow>>(RuleTable);
 
   private readonly all = computed(() => {
@@ -91,6 +93,10 @@ export class MarkupChapter {
     const { top, bottom } = row.getBoundingClientRect();
     if (top > view.top + 40 && bottom < view.top + view.height / 2) return;
     scroller.scrollTop += top - view.top - view.height / 4;
+  }
+
+  protected showOnlyHere(isOn: boolean): void {
+    this.only.set(isOn ? 'here' : '');
   }
 
   protected learn(): void {

@@ -11,7 +11,6 @@ import {
   type CompiledRules,
   type ElementRule,
   type ResolvedProfile,
-  type Risk,
 } from '@typikon/core';
 import type { RuleGroup, RuleRow } from '../../shared/rules/rule-table';
 import type { Proof } from '../../state/types';

@@ -51,7 +51,7 @@ import type { FormField } from '@typikon/core';
 })
 export class PairsField implements ControlValueAccessor {
   readonly field = input.required<FormField>();
-  readonly change = output<void>();
+  readonly taken = output<void>();
   protected readonly value = signal<Readonly<Record<string, string>>>({});
   private tell: (value: unknown) => void = () => undefined;
 
@@ -71,6 +71,6 @@ export class PairsField implements ControlValueAccessor {
     const { [name]: _gone, ...others } = this.value();
     this.value.set(typed.trim() === '' ? others : { ...others, [name]: typed.trim() });
     this.tell(this.value());
-    this.change.emit();
+    this.taken.emit();
   }
 }

@@ -36,7 +36,7 @@ export class ProfileSettings extends SettingsSource {
 
   override section(at: readonly string[]): JsonObject | null {
     const resolved = this.resolved();
-    return resolved === null ? null : (valueAt(resolved.profile as unknown as JsonObject, at) as JsonObject);
+    return resolved === null ? null : (valueAt(resolved.profile, at) as JsonObject);
   }
 
   override origin(keys: readonly string[]): SettingOrigin {

@@ -51,7 +51,7 @@ type Row = Readonly<Record<string, string>>;
 })
 export class RowsField implements ControlValueAccessor {
   readonly field = input.required<FormField>();
-  readonly change = output<void>();
+  readonly taken = output<void>();
   protected readonly rows = signal<readonly Row[]>([]);
   private tell: (value: unknown) => void = () => undefined;
 
@@ -84,7 +84,7 @@ export class RowsField implements ControlValueAccessor {
   private set(rows: readonly Row[]): void {
     this.rows.set(rows);
     this.tell(rows.filter((row) => this.isWhole(row)));
-    this.change.emit();
+    this.taken.emit();
   }
 
   private isWhole(row: Row): boolean {
