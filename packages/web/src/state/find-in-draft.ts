@@ -1,7 +1,7 @@
 import { inject } from '@angular/core';
 import { createEffect } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
-import { asyncScheduler, catchError, combineLatest, EMPTY, filter, from, map, switchMap, throttleTime } from 'rxjs';
+import { asyncScheduler, catchError, EMPTY, filter, from, map, switchMap, throttleTime } from 'rxjs';
 import { SiteWorker } from './site-worker';
 import { workshopFeature } from './workshop';
 import { WorkshopActions } from './workshop.actions';
@@ -12,14 +12,10 @@ const PAUSE_MS = 120;
 /** Tests the draft in a worker on every change; an older answer than what is asked for now is thrown away. */
 export const findInDraft = createEffect(
   (store = inject(Store), worker = inject(SiteWorker)) =>
-    combineLatest([
-      store.select(workshopFeature.selectProfileId),
-      store.select(workshopFeature.selectChain),
-      store.select(workshopFeature.selectSurroundings),
-    ]).pipe(
+    store.select(workshopFeature.selectToTest).pipe(
       throttleTime(PAUSE_MS, asyncScheduler, { leading: true, trailing: true }),
-      filter(([id]) => id !== null),
-      switchMap(([id, documents, surroundings]) =>
+      filter(({ id }) => id !== null),
+      switchMap(({ id, documents, surroundings }) =>
         from(worker.checkProfile(id!, documents, surroundings)).pipe(
           filter((findings) => findings !== null),
           map((findings) => WorkshopActions.draftTested({ draft: documents[id!]!, findings })),

@@ -246,6 +246,12 @@ export const workshopFeature = createFeature({
       selectOptions,
       selectPages,
       selectChain,
+      /** All that the checks of the draft read. */
+      selectToTest: createSelector(selectProfileId, selectChain, selectSurroundings, (id, documents, surroundings) => ({
+        id,
+        documents,
+        surroundings,
+      })),
       selectSurroundings,
       /** Whether what was found is of the draft as it stands. */
       selectIsTested: createSelector(selectDraft, selectTested, (draft, tested) => draft === tested),

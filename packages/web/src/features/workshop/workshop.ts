@@ -51,6 +51,8 @@ export class Workshop implements OnDestroy {
   private readonly dialog = inject(MatDialog);
   protected readonly parts = inject(WORKSHOP_PARTS);
   private readonly arrived = signal<Partial<Record<Chapter, Type<unknown>>>>({});
+  /** A chapter that could not be loaded. */
+  protected readonly failedChapter = signal<Chapter | null>(null);
   /** The chapter in view; null while it comes. */
   protected readonly chapterPart = computed(() => this.arrived()[this.state().chapter] ?? null);
   protected readonly icons = { undo: Undo2, redo: Redo2 };
@@ -103,8 +105,7 @@ export class Workshop implements OnDestroy {
     });
     effect(() => {
       const { chapter } = this.state();
-      if (untracked(this.arrived)[chapter] === undefined)
-        void this.parts.chapters[chapter]().then((part) => this.arrived.update((parts) => ({ ...parts, [chapter]: part })));
+      untracked(() => void this.bring(chapter));
     });
     // After the profile was opened, which the effect above does.
     effect(() => {
@@ -115,6 +116,18 @@ export class Workshop implements OnDestroy {
 
   ngOnDestroy(): void {
     this.store.dispatch(WorkshopActions.left());
+  }
+
+  /** Loads a chapter that is opened for the first time. */
+  protected async bring(chapter: Chapter): Promise<void> {
+    this.failedChapter.set(null);
+    if (this.arrived()[chapter] !== undefined) return;
+    try {
+      const part = await this.parts.chapters[chapter]();
+      this.arrived.update((parts) => ({ ...parts, [chapter]: part }));
+    } catch {
+      this.failedChapter.set(chapter);
+    }
   }
 
   protected choose(chapter: string): void {
