@@ -11,7 +11,7 @@ interface KeyRow {
 
 const KEYS: readonly KeyRow[] = [
   { keys: 'Ctrl+K', does: 'Find anything', where: 'everywhere but in the author’s text' },
-  { keys: 'Ctrl+S', does: 'Save', where: 'workshop, content types, who writes with what, desk' },
+  { keys: 'Ctrl+S', does: 'Save', where: 'workshop, house limits, content types, who writes with what, desk' },
   { keys: 'Ctrl+Z', does: 'Undo', where: 'outside a text field' },
   { keys: 'Ctrl+Shift+Z', does: 'Redo', where: 'outside a text field' },
   { keys: 'Alt+B', does: 'The view of the bench takes the whole height, and gives it back', where: 'workshop' },
