@@ -132,6 +132,12 @@ export const ${id}: Pass<'${name}'> = {
       const listed = withImport(text, `import { ${id} } from './${name}';`);
       return before(listed, '};\n', `  ${key === id ? id : `${key}: ${id}`},\n`);
     });
+    // The ledger's sentence is another pass's until it has a reason of its own (ledger/entry.ts and the words for it).
+    change('packages/core/src/paste/one-pass.ts', (text) => before(text, "  spaces: 'paste-space',\n};", `  ${key}: 'paste-element',\n`));
+    // A paste that shows what the pass does: two profiles are compared by it.
+    change('packages/core/src/site/compare/pastes.ts', (text) =>
+      before(text, '  spaces: function* () {', `  ${key}: function* () {\n    yield ['web-page', '<p>before</p>'];\n  },\n`),
+    );
     make(
       `packages/core/test/${name}.spec.ts`,
       `import { resolveProfile, runPaste } from '../src';
