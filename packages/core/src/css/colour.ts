@@ -1,4 +1,5 @@
-import { converter, parse, wcagContrast } from 'culori';
+import 'culori/css';
+import { converter, parse, wcagContrast } from 'culori/fn';
 
 const toRgb = converter('rgb');
 
