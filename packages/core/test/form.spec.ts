@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import * as z from 'zod';
 import {
   fieldsOf,
@@ -174,4 +175,49 @@ describe('the forms of our own documents', () => {
     for (const key of ['words', 'hint', 'placeholder', 'groups', 'control'])
       expect(text).not.toMatch(new RegExp(`"title":"[^"]*","${key}"|"${key}":(?:"|\\[\\{"id")`));
   });
+
+  /** What people type: words of any script, numbers, signs that mean something to some control, far too much. */
+  const typed = fc.oneof(
+    fc.string({ unit: 'grapheme' }),
+    fc.stringMatching(/^[ ,.:()#%*\-a-z0-9/]*$/),
+    fc.constantFrom(
+      '',
+      ' ',
+      '\u00a0',
+      '0',
+      '-1',
+      '1e9',
+      '0x10',
+      'Infinity',
+      'NaN',
+      '1,5',
+      'null',
+      '__proto__',
+      'constructor',
+      '(?=x)',
+      'a'.repeat(100_000),
+    ),
+  );
+
+  test.each(sections)(
+    '%s, law: whatever is typed has an answer; what is taken is what the schema lets through, and is shown as what is read again',
+    (_name, schema) => {
+      const fields = fieldsOf(schema).filter(({ kind }) => !['special', 'pairs', 'rows'].includes(kind));
+      if (fields.length === 0) return;
+      fc.assert(
+        fc.property(fc.constantFrom(...fields), typed, (one, text) => {
+          const read = readTyped(one, text);
+          if (!read.ok) {
+            expect(read.message).toMatch(/^.+: .*\S\.$/su);
+            expect(read.message.length).toBeLessThan(400);
+            return;
+          }
+          expect(one.schema.safeParse(read.value).success).toBe(true);
+          const shown = one.kind === 'flag' ? String(read.value) : shownValue(one, read.value);
+          expect(readTyped(one, shown)).toEqual(read);
+        }),
+        { numRuns: 300 },
+      );
+    },
+  );
 });

@@ -96,13 +96,37 @@ describe('the house limits', () => {
     const screen = await open();
     await screen.click(`${row('mark')} mat-checkbox input`);
     await screen.click('.go');
-    saved(screen).flush({ detail: 'Somebody else has changed them.' }, { status: 412, statusText: 'x' });
-    await screen.settle();
-    await screen.settle();
-    expect(screen.texts('.ty-notice.bad p')).toEqual(['Not saved. Somebody else has changed them.']);
+    saved(screen).flush({ detail: 'The server is full.' }, { status: 503, statusText: 'x' });
+    await settled(screen);
+    expect(screen.texts('.ty-notice.bad p')).toEqual(['Not saved. The server is full.']);
     expect(house(screen)).toMatchObject({ count: 1 });
     expect(await saveAgain(screen)).toBe(true);
   });
+
+  test('two people at once: what was changed here stands on what the other saved, and both are stored', async () => {
+    const screen = await open();
+    await screen.click(`${row('mark')} mat-checkbox input`);
+    await screen.click('.go');
+    saved(screen).flush({ detail: 'It was changed.' }, { status: 412, statusText: 'x' });
+    await settled(screen);
+    const { house: before } = demoLibrary();
+    const theirs = { ...before, markup: { ...before.markup, comments: 'keep' } };
+    saved(screen).flush(theirs, { headers: { ETag: '"7"' } });
+    await settled(screen);
+    expect(screen.texts('.ty-notice.bad p')[0]).toMatch(/Somebody else saved .* save again\.$/);
+    // Only what was changed here would change theirs.
+    expect(screen.texts('ty-changes-table tbody tr td:first-child')).toEqual(['/markup/elements/mark']);
+    await screen.click('.go');
+    const { request } = saved(screen);
+    expect(request.headers.get('If-Match')).toBe('"7"');
+    const body = request.body as Sent & { markup: { comments: string } };
+    expect([body.markup.comments, 'mark' in body.markup.elements]).toEqual(['keep', false]);
+  });
+
+  const settled = async (screen: Screen<HouseLimitsPage>): Promise<void> => {
+    await new Promise((done) => setTimeout(done));
+    await screen.settle();
+  };
 
   /** Saves as the question at the door does. */
   async function saveAgain(screen: Screen<HouseLimitsPage>): Promise<boolean> {

@@ -229,10 +229,13 @@ function splitOutsideBrackets(text: string): string[] {
     .filter((part) => part !== '');
 }
 
+/** A word as it is told; one that is pasted by accident may be a whole page. */
+const shortened = (word: string): string => ([...word].length > 40 ? `${[...word].slice(0, 39).join('')}…` : word);
+
 /** What is wrong with a value, in a sentence that names the part. */
 function mistake({ hint }: FormField, value: Json | undefined, issue: { message: string; path: PropertyKey[] } | undefined): string {
   const [at] = issue?.path ?? [];
-  const culprit = Array.isArray(value) && typeof at === 'number' && typeof value[at] === 'string' ? `“${value[at]}”` : 'it';
+  const culprit = Array.isArray(value) && typeof at === 'number' && typeof value[at] === 'string' ? `“${shortened(value[at])}”` : 'it';
   // Our own schemas say what must be; the words that come with a type speak of types.
   const said = issue?.message.startsWith('must ') === true ? issue.message : hint === '' ? (issue?.message ?? '') : `must be ${hint}`;
   if (said.startsWith('must ')) return `${culprit} ${said}.`;

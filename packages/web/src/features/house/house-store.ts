@@ -1,5 +1,15 @@
 import { computed, effect, inject, untracked } from '@angular/core';
-import { isSameJson, readHouseLimits, withValue, type HouseLimits, type Json, type JsonObject, type Problem } from '@typikon/core';
+import {
+  isSameJson,
+  makePatch,
+  mergePatch,
+  readHouseLimits,
+  withValue,
+  type HouseLimits,
+  type Json,
+  type JsonObject,
+  type Problem,
+} from '@typikon/core';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
@@ -55,6 +65,25 @@ export const HouseStore = signalStore(
         notice: '',
       });
     };
+    /** Puts the changes that were made here on what somebody else saved meanwhile: nobody's work is lost. */
+    const standOnTheirs = async (): Promise<string> => {
+      try {
+        const stored = await firstValueFrom(api.houseLimits());
+        const theirs = stored.house as unknown as JsonObject;
+        const own = makePatch(store.saved(), store.draft());
+        const draft = own === undefined ? theirs : (mergePatch(theirs, own) as JsonObject);
+        patchState(store, {
+          saved: theirs,
+          draft,
+          past: [...store.past(), { document: store.draft(), label: 'What somebody else saved' }],
+          future: [],
+        });
+        global.dispatch(LibraryActions.houseChanged(stored));
+        return 'Somebody else saved the house limits meanwhile. Your changes stand on theirs now: look at what would change, and save again.';
+      } catch (failure) {
+        return `Somebody else saved the house limits meanwhile, and what they saved cannot be read. ${(failure as ApiFailure).message}`;
+      }
+    };
     return {
       replace,
       set(keys: readonly string[], value: Json | undefined, label: string): void {
@@ -108,7 +137,8 @@ export const HouseStore = signalStore(
           global.dispatch(LibraryActions.houseChanged(stored));
           return isWhole;
         } catch (failure) {
-          patchState(store, { isSaving: false, failure: (failure as ApiFailure).message });
+          const { status, message } = failure as ApiFailure;
+          patchState(store, { isSaving: false, failure: status === 412 ? await standOnTheirs() : message });
           return false;
         }
       },
