@@ -34,6 +34,13 @@ import { RouterLink } from '@angular/router';
       border-bottom: 1px solid var(--ty-line);
       flex: none;
     }
+    @media (width <= 640px) {
+      :host {
+        flex-wrap: wrap;
+        height: auto;
+        padding-block: 8px;
+      }
+    }
     .names {
       min-width: 0;
     }
