@@ -220,8 +220,14 @@ function waitForWhatIsUsed(page: Page): void {
 
 /** The page that has the browser's own context, where what was loaded before need not be loaded again. */
 const shared = new WeakMap<Browser, Page>();
+/** A page, and everything that went wrong in it. */
+interface Opened {
+  page: Page;
+  mishaps: string[];
+}
+
 /** Pages that a test opened; none of them outlives it. */
-let opened: Page[] | null = null;
+let opened: Opened[] | null = null;
 
 function closePagesAfterTests(): void {
   beforeEach(() => {
@@ -230,7 +236,7 @@ function closePagesAfterTests(): void {
   afterEach(async () => {
     const pages = opened ?? [];
     opened = null;
-    for (const page of pages) if (!page.isClosed()) await page.close();
+    for (const { page } of pages) if (!page.isClosed()) await page.close();
   });
 }
 
@@ -240,7 +246,7 @@ function closePagesAfterTests(): void {
  * @param isApart whether it is somebody else's browser; where another page is open, it always is
  * @param isKept whether the tests that follow go on with it
  */
-export async function openPage(browser: Browser, { isApart = false, isKept = false } = {}): Promise<{ page: Page; mishaps: string[] }> {
+export async function openPage(browser: Browser, { isApart = false, isKept = false } = {}): Promise<Opened> {
   const isShared = !isApart && shared.get(browser)?.isClosed() !== false;
   const page = await (isShared ? browser : await browser.createBrowserContext()).newPage();
   if (isShared) {
@@ -253,13 +259,13 @@ export async function openPage(browser: Browser, { isApart = false, isKept = fal
       });
     await session.detach();
   }
-  if (!isKept) opened?.push(page);
+  const mishaps: string[] = [];
+  if (!isKept) opened?.push({ page, mishaps });
   page.setDefaultTimeout(PATIENCE_MS);
   // Nothing has to be waited for that only moves.
   await page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
   clickWhatIsThere(page);
   waitForWhatIsUsed(page);
-  const mishaps: string[] = [];
   page.on('pageerror', (error) => mishaps.push(`error: ${(error as Error).message}`));
   page.on('console', (message) => {
     if (message.type() === 'error') mishaps.push(`console: ${message.text()} ${message.location().url ?? ''}`.trim());
@@ -267,7 +273,22 @@ export async function openPage(browser: Browser, { isApart = false, isKept = fal
   return { page, mishaps };
 }
 
-/** Waits until something holds; throws with what was seen last. */
+/** What the open pages say of failures, and what went wrong in them: it tells why something waited for does not come. */
+async function complaints(): Promise<string> {
+  const said = (opened ?? []).map(async ({ page, mishaps }) => {
+    if (page.isClosed()) return [];
+    const shown = await page
+      .$$eval('[role=alert], .ty-failure, mat-snack-bar-container, mat-dialog-container', (nodes) =>
+        nodes.map((node) => (node as HTMLElement).innerText.trim()).filter((text) => text !== ''),
+      )
+      .catch((error: Error) => [error.message]);
+    return [...shown, ...mishaps];
+  });
+  const all = (await Promise.all(said)).flat();
+  return all.length === 0 ? '' : `; the page says: ${JSON.stringify(all)}`;
+}
+
+/** Waits until something holds; throws with what was seen last, and with what the pages say. */
 export async function eventually<T>(read: () => Promise<T>, isRight: (value: T) => boolean, what: string): Promise<T> {
   const begin = Date.now();
   for (;;) {
@@ -278,7 +299,7 @@ export async function eventually<T>(read: () => Promise<T>, isRight: (value: T) 
     } catch (error) {
       if (Date.now() - begin > PATIENCE_MS) throw error;
     }
-    if (Date.now() - begin > PATIENCE_MS) throw new Error(`${what}; last seen: ${JSON.stringify(value)}`);
+    if (Date.now() - begin > PATIENCE_MS) throw new Error(`${what}; last seen: ${JSON.stringify(value)}${await complaints()}`);
     await new Promise((done) => setTimeout(done, 100));
   }
 }
@@ -475,38 +496,62 @@ export class Bench {
 }
 
 /** Rules that look at colours: the rest of a view is the same, whatever the scheme. */
-const COLOUR_RULES = ['color-contrast', 'link-in-text-block'];
+export const COLOUR_RULES = ['color-contrast', 'link-in-text-block'];
 
 interface AxeRun {
   violations: { id: string; nodes: { target: unknown[]; failureSummary: string }[] }[];
 }
 
-/** Every accessibility rule that a view breaks, with the elements that break it: in light colours, and then in dark ones. */
-export async function axeFindings(page: Page): Promise<string[]> {
-  await page.evaluate(AXE);
-  const run = async (scheme: string, rules: readonly string[]): Promise<string[]> => {
-    const { violations } = await page.evaluate(
-      (only) =>
-        (globalThis as unknown as { axe: { run(root: unknown, options: object): Promise<AxeRun> } }).axe.run(document, {
+/**
+ * Runs axe on a page as it is.
+ *
+ * @param within where it looks; without it, in the dialog that is open, as what is behind it cannot be reached, else everywhere
+ * @param rules the only ones that it looks at; all where there are none
+ */
+export async function runAxe(page: Page, within = '', rules: readonly string[] = []): Promise<string[]> {
+  if (await page.evaluate(() => !('axe' in globalThis))) await page.evaluate(AXE);
+  const { violations } = await page.evaluate(
+    async (place, only) => {
+      const dialogs = [...document.querySelectorAll('mat-dialog-container, dialog[open]')];
+      const root = place === '' ? (dialogs[dialogs.length - 1] ?? document) : document.querySelector(place);
+      if (root === null) throw new Error(`There is no ${place}.`);
+      // What is behind a dialog is not looked at, but would be measured.
+      const behind = document.querySelector<HTMLElement>('ty-root');
+      const isBehind = root !== document && behind !== null && !behind.contains(root);
+      if (isBehind) behind.style.display = 'none';
+      try {
+        return await (globalThis as unknown as { axe: { run(root: unknown, options: object): Promise<AxeRun> } }).axe.run(root, {
           iframes: false,
+          preload: false,
+          resultTypes: ['violations'],
           ...(only.length === 0 ? {} : { runOnly: only }),
-        }),
-      rules,
-    );
-    return violations.flatMap(({ id, nodes }) =>
-      nodes.map(({ target, failureSummary }) => `${scheme}, ${id}: ${target.join(' ')} ${failureSummary}`),
-    );
-  };
+        });
+      } finally {
+        if (isBehind) behind.style.display = '';
+      }
+    },
+    within,
+    rules,
+  );
+  return violations.flatMap(({ id, nodes }) => nodes.map(({ target, failureSummary }) => `${id}: ${target.join(' ')} ${failureSummary}`));
+}
+
+/**
+ * Every accessibility rule that a view breaks, with the elements that break it: in light colours, and then in dark ones.
+ *
+ * @param within as of `runAxe`
+ */
+export async function axeFindings(page: Page, within = ''): Promise<string[]> {
   const inScheme = (value: string) =>
     page.emulateMediaFeatures([
       { name: 'prefers-color-scheme', value },
       { name: 'prefers-reduced-motion', value: 'reduce' },
     ]);
-  const light = await run('light', []);
+  const light = await runAxe(page, within);
   await inScheme('dark');
   // Colours change with the next frame.
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-  const dark = await run('dark', COLOUR_RULES);
+  const dark = await runAxe(page, within, COLOUR_RULES);
   await inScheme('light');
-  return [...light, ...dark];
+  return [...light.map((found) => `light, ${found}`), ...dark.map((found) => `dark, ${found}`)];
 }

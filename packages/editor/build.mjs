@@ -17,7 +17,6 @@ const { metafile } = await build({
   platform: 'browser',
   target: 'es2022',
   chunkNames: 'parts/[name]-[hash]',
-  alias: { '@typikon/core': '../core/src/index.ts' },
   logLevel: 'warning',
 });
 mkdirSync(join(here, 'dist'), { recursive: true });

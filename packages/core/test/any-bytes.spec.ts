@@ -6,6 +6,7 @@ import { readSheets } from '../src/css/stylesheet';
 import { mostPermissive } from './most-permissive';
 import { randomContent } from './random-content';
 import { demoProfile, demoRules, rulesOf } from './support';
+import { runs } from './fixed-seed';
 
 const desk = demoProfile('notices-desk');
 const rules = demoRules('notices-desk');
@@ -32,7 +33,7 @@ describe('any bytes have an answer', () => {
         // No half of a character is left, which no file could hold.
         expect(out).not.toMatch(/[\ud800-\udfff]/u);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
   test('as CSS', () => {
@@ -42,7 +43,7 @@ describe('any bytes have an answer', () => {
         readSheets([{ name: 'a', css: text }], DESK);
         clean(`<p style="${text.replaceAll('"', '&quot;')}">x</p>`, mostPermissive());
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 });
@@ -99,7 +100,7 @@ test('pasting any content gives clean markup', () => {
       const out = paste({ 'text/html': html });
       expect(clean(out, rules).ledger).toEqual([]);
     }),
-    { numRuns: 200 },
+    { numRuns: runs(200) },
   );
 });
 

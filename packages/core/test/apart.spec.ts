@@ -5,6 +5,7 @@ import { CATALOGUE_NAMES, randomContent } from './random-content';
 import { randomRuleSets } from './random-rules';
 import { rulesOf } from './support';
 import { mostPermissive } from './most-permissive';
+import { runs } from './fixed-seed';
 
 const RULE_SETS = randomRuleSets(80, 14);
 /** Those that show no tags as text and cut no text off: both make words that were not there. */
@@ -120,7 +121,7 @@ describe('words that were apart stay apart', () => {
   test('by any rules, for any content', () => {
     fc.assert(
       fc.property(fc.constantFrom(...WITHOUT_TEXT), randomContent, ({ rules }, html) => holds(html, rules)),
-      { numRuns: 1500 },
+      { numRuns: runs(1500) },
     );
   });
   test('whatever goes from words of the line that stay', () => {
@@ -144,7 +145,7 @@ describe('words that were apart stay apart', () => {
           rules,
         );
       }),
-      { numRuns: 1500 },
+      { numRuns: runs(1500) },
     );
   });
   test('with one element of the catalogue gone from the most permissive rules', () => {
@@ -153,7 +154,7 @@ describe('words that were apart stay apart', () => {
         const all = CATALOGUE_NAMES.filter((name) => !gone.includes(name));
         holds(html, rulesOf({ elements: Object.fromEntries(all.map((name) => [name, {}])) }));
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 });
@@ -185,7 +186,7 @@ describe('a part without its whole', () => {
       fc.property(fc.constantFrom(...rules), randomContent, (set, html) => {
         expect([html, partsHaveWholes(html, set)]).toEqual([html, null]);
       }),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 });
@@ -225,7 +226,7 @@ describe('what was hidden stays hidden', () => {
       fc.property(fc.constantFrom(...WITHOUT_TEXT), randomContent, ({ rules }, html) => {
         expect([html, hiddenStaysHidden(html, rules)]).toEqual([html, null]);
       }),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 });
@@ -235,6 +236,6 @@ test('cleaning any content twice is cleaning it once, and every letter is accoun
     fc.property(fc.constantFrom(...RULE_SETS), randomContent, ({ rules }, html) => {
       expect([html, cleansOnce(html, rules)]).toEqual([html, null]);
     }),
-    { numRuns: 800 },
+    { numRuns: runs(800) },
   );
 });

@@ -14,6 +14,7 @@ import {
   type FormField,
 } from '../src';
 import { field } from '../src/profile/field-meta';
+import { runs } from './fixed-seed';
 
 const only = (schema: z.ZodType): FormField => fieldsOf(z.strictObject({ it: schema.meta(field({ title: 'It' })) }))[0]!;
 
@@ -216,7 +217,7 @@ describe('the forms of our own documents', () => {
           const shown = one.kind === 'flag' ? read.value === true : shownValue(one, read.value);
           expect(readTyped(one, shown)).toEqual(read);
         }),
-        { numRuns: 300 },
+        { numRuns: runs(300) },
       );
     },
   );

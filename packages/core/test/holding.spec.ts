@@ -9,7 +9,7 @@ import {
   type ComparedSide,
   type JsonObject,
 } from '../src/index';
-import './fixed-seed';
+import { runs } from './fixed-seed';
 import { randomContent } from './random-content';
 import { randomRules } from './random-rules';
 import { DEMO_PROFILES, demoHouse, demoProfile } from './support';
@@ -144,7 +144,7 @@ describe('laws', () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
     expect(alike).toBeGreaterThan(20);
   });

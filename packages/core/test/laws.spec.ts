@@ -22,6 +22,7 @@ import { randomRules } from './random-rules';
 import { replay } from './replay';
 import { tangledMarkup, wellFormedMarkup } from './tangled-markup';
 import { DEMO_MARKUP, DEMO_PROFILES, demoHouse, demoProfile, demoRules } from './support';
+import { runs } from './fixed-seed';
 
 const house = demoHouse();
 const RULES: [string, CompiledRules][] = [
@@ -78,7 +79,7 @@ describe.each(RULES)('%s', (_id, rules) => {
   test('tangled markup', () => {
     fc.assert(
       fc.property(tangledMarkup, (html) => holdsLaws(html, rules)),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     );
   });
 });
@@ -109,7 +110,7 @@ describe('the ledger replayed on the input gives the output', () => {
       fc.property(wellFormedMarkup, fc.integer({ min: 0, max: RULES.length - 2 }), (html, index) => {
         if (holds(html, RULES[index]![1])) held++;
       }),
-      { numRuns: 800 },
+      { numRuns: runs(800) },
     );
     expect(held).toBeGreaterThan(500);
   });
@@ -122,7 +123,7 @@ test('any rules, tangled markup', () => {
       holdsLaws(html, rules);
       expect(excesses(clean(html, rules).html, resolved, house)).toEqual([]);
     }),
-    { numRuns: 900 },
+    { numRuns: runs(900) },
   );
 });
 
@@ -152,7 +153,7 @@ test('a tree that is called stable is read back as it was written', () => {
       const { root } = parseFragment(html);
       if (isSurelyStable(root)) expect(firstDifference(root, parseFragment(serialize(root)).root)).toBeNull();
     }),
-    { numRuns: 800 },
+    { numRuns: runs(800) },
   );
 });
 
@@ -167,6 +168,6 @@ test('every entry lies inside the input', () => {
         expect(column).toBeGreaterThan(0);
       }
     }),
-    { numRuns: 500 },
+    { numRuns: runs(500) },
   );
 });

@@ -15,7 +15,7 @@ import {
   valueProblem,
   type Field,
 } from '../src/index';
-import './fixed-seed';
+import { runs } from './fixed-seed';
 import { randomContent } from './random-content';
 import { randomRuleSets } from './random-rules';
 import { rulesOf } from './support';
@@ -60,7 +60,7 @@ describe('a move to another profile', () => {
         expect(move.wordsLostFitting.length).toBeLessThanOrEqual(move.wordsLost.length);
         if (move.ledger.length === 0) expect(move.after).toBe(move.before);
       }),
-      { numRuns: 250 },
+      { numRuns: runs(250) },
     );
   });
 
@@ -71,7 +71,7 @@ describe('a move to another profile', () => {
         const fits = cleanWithoutLedger(html, sets[at]!);
         expect(fitText(fits, sets[at]!)).toBe(fits);
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
 });

@@ -4,6 +4,7 @@ import { pasteStands } from './content-laws';
 import { randomContent } from './random-content';
 import { tangledMarkup } from './tangled-markup';
 import { DEMO_MARKUP, demoProfile, demoRules } from './support';
+import { runs } from './fixed-seed';
 
 const IDS = ['notices-desk', 'ferry-note', 'reply', 'story-desk'];
 const PROFILES = IDS.map((id): [string, ResolvedProfile, ReturnType<typeof demoRules>] => [id, demoProfile(id), demoRules(id)]);
@@ -19,7 +20,7 @@ describe.each(PROFILES)('a paste under %s', (_id, profile, rules) => {
   test('stands in blocks, has its places, and pasted again it stays as it is: any content', () => {
     fc.assert(
       fc.property(fc.oneof(randomContent, tangledMarkup), fc.constantFrom(...SOURCES), (html, source) => stands(html, source)),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
   });
 });

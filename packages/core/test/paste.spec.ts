@@ -15,6 +15,7 @@ import {
 import { DEMO_MARKUP, demoProfile, resolved } from './support';
 import { isWord } from './specimens';
 import { tangledMarkup } from './tangled-markup';
+import { runs } from './fixed-seed';
 
 /** Keeps everything that a pass could leave, so that what goes went by a pass. */
 const OPEN: JsonObject = {
@@ -412,7 +413,7 @@ describe('laws', () => {
     const noTyped = fc.shuffledSubarray([...PASS_IDS]);
     fc.assert(
       fc.property(tangledMarkup, noTyped, (html, order) => holds(html, order)),
-      { numRuns: 600 },
+      { numRuns: runs(600) },
     );
   });
 });

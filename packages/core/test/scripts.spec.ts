@@ -4,6 +4,7 @@ import { changesIn } from '../src/paste/passes/typography';
 import { readMarker, typedMarker } from '../src/paste/markers';
 import { columnsOf, isWesternAt, joinsWithoutSpace, nameOfInvisible, withAsciiDigits, worksBetween } from '../src/paste/scripts';
 import { demoProfile } from './support';
+import { runs } from './fixed-seed';
 
 const desk = demoProfile('notices-desk');
 const typographic = (() => {
@@ -54,7 +55,7 @@ describe('letters of all scripts survive', () => {
         const out = renderedText(paste(`<p>x ${text}</p>`).root);
         expect(out.replace(/\s/g, '')).toBe(`x${text}`.replace(/\s/g, ''));
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
 });

@@ -20,7 +20,7 @@ import {
   type ContentType,
   type PageKind,
 } from '../src/index';
-import './fixed-seed';
+import { runs } from './fixed-seed';
 
 const kindOf = (template?: string, id = 'page'): PageKind =>
   pageKindSchema.parse({
@@ -126,7 +126,7 @@ describe('a template', () => {
         expect(parseFragment(printed).root.children.length).toBe(parseFragment(expected).root.children.length);
         expect(renderedText(parseFragment(printed).root)).toBe(renderedText(parseFragment(expected).root));
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     );
   });
 });

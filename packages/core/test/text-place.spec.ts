@@ -6,6 +6,7 @@ import { elementsOf } from '../src/html/transform';
 import { randomContent } from './random-content';
 import { demoProfile, demoRules } from './support';
 import { tangledMarkup } from './tangled-markup';
+import { runs } from './fixed-seed';
 
 /** A text read piece by piece, in any order; a piece without a place was made by a stage. */
 const pieces = fc.array(fc.record({ value: fc.string({ minLength: 1, maxLength: 4 }), start: fc.nat(40) }), { minLength: 1, maxLength: 6 });
@@ -31,7 +32,7 @@ test('the place of a part holds the places of all its characters', () => {
       replaceText(text, 0, from, '');
       expect([text.value, placeOfText(text)]).toEqual([part.value, place]);
     }),
-    { numRuns: 500 },
+    { numRuns: runs(500) },
   );
 });
 
@@ -42,7 +43,7 @@ test('all that was read has a place, in any markup', () => {
       for (const { children } of [root, ...elementsOf(root)])
         for (const child of children) if (child.type === 'text') expect(placeOfText(child)!.end).toBeGreaterThan(placeOfText(child)!.start);
     }),
-    { numRuns: 300 },
+    { numRuns: runs(300) },
   );
 });
 

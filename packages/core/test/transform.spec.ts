@@ -3,6 +3,7 @@ import { firstDifference, isHidden, parseFragment, renderedWords, serialize, vis
 import { elementsOf, transform, type Transformation } from '../src/html/transform';
 import { fromRoman, readMarker, typedMarker } from '../src/paste/markers';
 import { tangledMarkup } from './tangled-markup';
+import { runs } from './fixed-seed';
 
 const changed = (html: string, transformation: Transformation): string => {
   const { root } = parseFragment(html);
@@ -41,7 +42,7 @@ describe('changing a tree in one walk', () => {
         expect(renderedWords(root)).toEqual(words);
         expect(seen).toBeLessThanOrEqual(count);
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
   });
 

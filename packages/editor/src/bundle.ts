@@ -1,3 +1,4 @@
+import '@typikon/core/without-eval';
 import { defineTypikonEditor } from './element';
 
 export { draftsInBrowser, TypikonEditor, type EditorConfiguration } from './element';

@@ -10,6 +10,7 @@ import { readDocument } from '../src/schema/read';
 import { writeDocument } from '../src/schema/write';
 import { DEMO_PROFILES, demoProfile, rulesOf, storedMarkup } from './demo';
 import { lettersIn, opensWhole, undoGivesBack } from './open-law';
+import { runs } from '../../core/test/fixed-seed';
 
 const holdsLaws = (html: string, schema: Schema): void => expect([html, opensWhole(html, schema)]).toEqual([html, null]);
 
@@ -51,7 +52,7 @@ describe.each(SCHEMAS)('the editor under the rules of %s shows all that it will 
         holdsLaws(html, schema);
         holdsLaws(clean(html, rules).html, schema);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });
@@ -62,7 +63,7 @@ test('under any rules', () => {
       const rules = compileRules(resolved);
       holdsLaws(clean(html, rules).html, compileSchema(rules));
     }),
-    { numRuns: 150 },
+    { numRuns: runs(150) },
   );
 });
 
@@ -100,6 +101,6 @@ describe.each(SCHEMAS)('undo to the start gives the same bytes: %s', (id, _rules
   });
 
   test('for any content', () => {
-    fc.assert(fc.property(fc.oneof(randomContent, tangledMarkup), dice, holds), { numRuns: 60 });
+    fc.assert(fc.property(fc.oneof(randomContent, tangledMarkup), dice, holds), { numRuns: runs(60) });
   });
 });

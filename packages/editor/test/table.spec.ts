@@ -4,6 +4,7 @@ import type { Command } from 'prosemirror-state';
 import { compileSchema, readDocument, writeDocument } from '../src/index';
 import * as commands from '../src/commands/table';
 import { rulesOf } from './demo';
+import { runs } from '../../core/test/fixed-seed';
 
 const schema = compileSchema(
   rulesOf({
@@ -182,6 +183,6 @@ test('whatever is done in whatever order, the table stays a rectangle and no wor
         expect([...state.doc.textContent].sort().join('')).toBe('abcd');
       }
     }),
-    { numRuns: 200 },
+    { numRuns: runs(200) },
   );
 });

@@ -6,6 +6,7 @@ import { randomContent } from '../../core/test/random-content';
 import { tangledMarkup } from '../../core/test/tangled-markup';
 import { PROFILE } from './everything';
 import { completePage, openPage, type EditorPage } from './page';
+import { runs } from '../../core/test/fixed-seed';
 
 completePage();
 
@@ -82,6 +83,6 @@ test('whatever is pressed, nothing is thrown, the text stays one, and undone to 
         page.editor.destroy();
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 }, 60_000);

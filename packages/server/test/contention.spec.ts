@@ -127,7 +127,7 @@ describe('a transaction', () => {
     const error = Object.assign(new Error('Deadlock found'), { errno });
     return Object.assign(new DatabaseError(error as never), { original: error });
   };
-  test.each([1213, 1205])('is tried again where others were in the way (%i), and begins anew each time', async (errno) => {
+  test.each([1213, 1205, 1020])('is tried again where others were in the way (%i), and begins anew each time', async (errno) => {
     let tries = 0;
     const result = await inTransaction(sequelize, () => (++tries < 4 ? Promise.reject(failing(errno)) : Promise.resolve('done')));
     expect([result, tries]).toEqual(['done', 4]);

@@ -10,6 +10,7 @@ import { profilesOf } from '../src/documents/repository';
 import { seedDemo } from '../src/seed/demo';
 import { createSite } from '../src/standins/site';
 import { freshDatabase } from './database';
+import { runs } from '../../core/test/fixed-seed';
 
 jest.setTimeout(120_000);
 
@@ -217,7 +218,7 @@ describe('finding', () => {
       fc.asyncProperty(fc.string({ unit: 'grapheme', maxLength: 40 }), async (words) => {
         expect((await request(`/documents?words=${encodeURIComponent(words)}`)).status).toBe(200);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

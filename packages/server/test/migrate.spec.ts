@@ -73,7 +73,7 @@ describe('the first start', () => {
     await migrate(database.sequelize);
     const whole = await shapeOf(database.sequelize);
     await database.drop();
-    for (const statements of kills(1, 9)) {
+    for (const statements of kills(1, 14)) {
       const { sequelize, config, drop, kill } = await freshDatabase('first');
       const killed = killedAfter(sequelize, statements);
       const ended = await migrate(sequelize).then(
@@ -139,7 +139,7 @@ describe.each(readdirSync(DUMPS).filter((name) => name.endsWith('.sql')))('what 
     for (const table of ['documents', 'specimens', 'stylesheets', 'page_kinds', 'settings']) expect(whole.rows[table]).not.toHaveLength(0);
 
     const version = Number(dump.split('.')[1]);
-    for (const statements of kills(version, version === 5 ? 6 : 16)) {
+    for (const statements of kills(version, version === 5 ? 9 : 30)) {
       const { sequelize, config, drop, kill } = await freshDatabase('upgrade');
       await load(sequelize, dump);
       killedAfter(sequelize, statements);

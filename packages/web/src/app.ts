@@ -3,6 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { Acting } from './state/acting';
 import { LibraryActions, libraryFeature } from './state/library';
 import { NameBadge } from './shared/site/name-badge';
 
@@ -18,6 +19,7 @@ import { NameBadge } from './shared/site/name-badge';
 export class App {
   private readonly store = inject(Store);
   private readonly dialog = inject(MatDialog);
+  private readonly acting = inject(Acting);
   protected readonly status = this.store.selectSignal(libraryFeature.selectStatus);
   protected readonly message = this.store.selectSignal(libraryFeature.selectMessage);
   protected readonly chapters = [
@@ -48,5 +50,6 @@ export class App {
 
   protected load(): void {
     this.store.dispatch(LibraryActions.requested());
+    void this.acting.load();
   }
 }

@@ -1,3 +1,4 @@
+import '@typikon/core/without-eval';
 import { bootstrapApplication } from '@angular/platform-browser';
 import { App } from './app';
 import { appConfig } from './app.config';

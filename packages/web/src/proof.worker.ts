@@ -1,3 +1,4 @@
+import '@typikon/core/without-eval';
 import {
   cleanParsed,
   cloneFragment,

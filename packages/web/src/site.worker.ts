@@ -1,3 +1,4 @@
+import '@typikon/core/without-eval';
 /// <reference lib="webworker" />
 import { checkSite, comparePasses, compareRules, compileRules, moveText, resolveProfile, type ComparedSide } from '@typikon/core';
 import { findingsOf, type ProfileSurroundings } from './state/profile-findings';

@@ -1,9 +1,12 @@
-import { inject } from '@angular/core';
+import { inject, provideEnvironmentInitializer } from '@angular/core';
 import type { CanDeactivateFn, Routes } from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
 import { provideState } from '@ngrx/store';
 import { benchFeature, chooseFirstSpecimen, computeProof } from './state/bench';
 import { findInDraft } from './state/find-in-draft';
+import { countStored } from './state/library';
+import { ProofRunner } from './state/proof-runner';
+import { SiteWorker } from './state/site-worker';
 import { keepBackup, saveDraft, workshopFeature } from './state/workshop';
 import { Bench } from './features/bench/bench';
 import { UnsavedDraft } from './features/workshop/unsaved-draft';
@@ -26,6 +29,14 @@ const parts: WorkshopParts = {
   },
 };
 
+/** What the workshop shows first is fetched and started while the library is still on its way. */
+function getReady(): void {
+  inject(ProofRunner).begin();
+  inject(SiteWorker).begin();
+  // A chapter that does not come is told of, and asked for again, where it would stand.
+  parts.chapters.markup().catch(() => undefined);
+}
+
 /** The workshop brings the state of drafts and of the bench along: no other view has it. */
 export const workshopRoutes: Routes = [
   {
@@ -35,9 +46,10 @@ export const workshopRoutes: Routes = [
     title: 'Workshop · Typikon',
     providers: [
       { provide: WORKSHOP_PARTS, useValue: parts },
+      provideEnvironmentInitializer(getReady),
       provideState(workshopFeature),
       provideState(benchFeature),
-      provideEffects({ findInDraft, saveDraft, keepBackup, computeProof, chooseFirstSpecimen }),
+      provideEffects({ countStored, findInDraft, saveDraft, keepBackup, computeProof, chooseFirstSpecimen }),
     ],
   },
 ];

@@ -4,6 +4,7 @@ import { clean, compileRules, lessonsOf, patchToLearn, readHouseLimits, resolveP
 import { of } from 'rxjs';
 import { LetThroughDialog } from '../src/features/bench/let-through-dialog';
 import { FilesDialog } from '../src/features/workshop/files-dialog';
+import { LibraryActions } from '../src/state/library';
 import { FindingsChapter } from '../src/features/workshop/findings-chapter';
 import { LearnDialog } from '../src/features/workshop/learn-dialog';
 import { libraryFeature } from '../src/state/library';
@@ -171,6 +172,15 @@ describe('files', () => {
 });
 
 describe('findings', () => {
+  test('say when the stored documents could not be counted, and count them again', async () => {
+    const screen = await Screen.of(FindingsChapter, { profile: 'story-desk' });
+    expect(screen.has('[role=alert]')).toBe(false);
+    screen.store.dispatch(LibraryActions.censusFailed({ message: 'The server does not answer.' }));
+    await screen.settle();
+    expect(screen.texts('[role=alert]')[0]).toMatch(/could not be counted.*The server does not answer\./s);
+    await screen.click('[role=alert] button');
+    expect(screen.has('[role=alert]')).toBe(false);
+  });
   test('are listed by gravity with their rule; a fix is one step', async () => {
     const screen = await Screen.of(FindingsChapter, { profile: 'story-desk' });
     expect(screen.texts('[role=status]')[0]).toMatch(/^Testing …/);

@@ -3,14 +3,17 @@ import { TestBed } from '@angular/core/testing';
 import type { JsonObject } from '@typikon/core';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore, Store } from '@ngrx/store';
+import { Subject } from 'rxjs';
 import { findInDraft } from '../src/state/find-in-draft';
-import { LibraryActions, libraryFeature } from '../src/state/library';
+import { Api } from '../src/state/api';
+import { countStored, LibraryActions, libraryFeature } from '../src/state/library';
 import { findingsOf } from '../src/state/profile-findings';
 import { SITE_WORKER } from '../src/state/site-worker';
 import type { SiteRequest } from '../src/state/site-messages';
+import type { StoredCensus } from '../src/state/types';
 import { workshopFeature } from '../src/state/workshop';
 import { WorkshopActions } from '../src/state/workshop.actions';
-import { demoLibrary } from './support';
+import { demoLibrary, STORED } from './support';
 
 type CheckRequest = Extract<SiteRequest, { kind: 'check-profile' }>;
 
@@ -29,6 +32,8 @@ class Worker {
   terminate(): void {}
 }
 
+/** Who counts what is stored; each test says when, and how it ends. */
+let counting: Subject<StoredCensus>;
 let worker: Worker;
 let store: Store;
 const state = () => store.selectSignal(workshopFeature.selectWorkshopState)();
@@ -43,17 +48,23 @@ const edit = (elements: JsonObject) => {
     }),
   );
 };
+const countIt = () => {
+  counting.next(STORED);
+  counting.complete();
+};
 const pause = () => jest.advanceTimersByTimeAsync(200);
 
 beforeEach(() => {
   jest.useFakeTimers();
   worker = new Worker();
+  counting = new Subject();
   TestBed.configureTestingModule({
     providers: [
       provideZonelessChangeDetection(),
       { provide: SITE_WORKER, useValue: () => worker },
       provideStore({ library: libraryFeature.reducer, workshop: workshopFeature.reducer }),
-      provideEffects({ findInDraft }),
+      { provide: Api, useValue: { census: () => counting } },
+      provideEffects({ countStored, findInDraft }),
     ],
   });
   store = TestBed.inject(Store);
@@ -64,6 +75,7 @@ beforeEach(() => {
 afterEach(() => jest.useRealTimers());
 
 test('a draft is tested when it is opened, with the profiles it stands on and no others', async () => {
+  countIt();
   await pause();
   const last = worker.asked.length - 1;
   expect(Object.keys(worker.asked[last]!.documents)).toEqual(['story-desk', 'house']);
@@ -74,6 +86,7 @@ test('a draft is tested when it is opened, with the profiles it stands on and no
 });
 
 test('many changes in a moment are tested once, and an older answer is thrown away', async () => {
+  countIt();
   await pause();
   const before = worker.asked.length;
   edit({ h1: {} });
@@ -94,10 +107,30 @@ test('many changes in a moment are tested once, and an older answer is thrown aw
 });
 
 test('a choice that has no part in the rules asks nothing', async () => {
+  countIt();
   await pause();
   const before = worker.asked.length;
   store.dispatch(WorkshopActions.elementChosen({ element: 'p' }));
   store.dispatch(WorkshopActions.chapterChosen({ chapter: 'paste' }));
   await pause();
   expect(worker.asked).toHaveLength(before);
+});
+
+test('nothing is tested before it is known what is stored; where that cannot be counted, the rest is tested, and counted when asked', async () => {
+  await pause();
+  expect(worker.asked).toEqual([]);
+  counting.error(new Error('The database does not answer.'));
+  await pause();
+  const failure = () => store.selectSignal(libraryFeature.selectCensusFailure)();
+  expect(failure()).toBe('The database does not answer.');
+  expect(worker.asked[0]!.surroundings!.census).toBeNull();
+  worker.answer(0);
+  await pause();
+  expect(isTested()).toBe(true);
+  counting = new Subject();
+  store.dispatch(LibraryActions.censusRequested());
+  expect(failure()).toBeNull();
+  countIt();
+  await pause();
+  expect(worker.asked[worker.asked.length - 1]!.surroundings!.census).toEqual(STORED);
 });

@@ -26,7 +26,7 @@ import { ProfileEdit } from '../src/shared/profile/edit';
 import { BenchActions, benchFeature } from '../src/state/bench';
 import { LibraryActions, libraryFeature } from '../src/state/library';
 import { findingsOf } from '../src/state/profile-findings';
-import type { Library, Proof, Role, Specimen, StoredProfile } from '../src/state/types';
+import type { Library, Proof, Role, Specimen, StoredCensus, StoredProfile } from '../src/state/types';
 import { workshopFeature } from '../src/state/workshop';
 import { WorkshopActions } from '../src/state/workshop.actions';
 
@@ -68,17 +68,19 @@ export function demoLibrary(): Library {
     house: json('house-limits.json') as HouseLimits,
     houseRevision: 1,
     roles: (json('site.json') as Site).roles.map(({ id, label }): Role => ({ id, name: label })),
-    census: {
-      documents: 4,
-      elements: { p: 7, u: 3, h1: 2, iframe: 1 },
-      attributes: { p: { align: 2 } },
-      classes: {},
-      classesByProfile: {},
-      most: { nesting: 5, elements: 30, letters: 900 },
-    },
     siteOrigin: 'http://localhost:4711',
   };
 }
+
+/** What is stored beside the demo's profiles. */
+export const STORED: StoredCensus = {
+  documents: 4,
+  elements: { p: 7, u: 3, h1: 2, iframe: 1 },
+  attributes: { p: { align: 2 } },
+  classes: {},
+  classesByProfile: {},
+  most: { nesting: 5, elements: 30, letters: 900 },
+};
 
 /** A component with the real store, filled with the demo. */
 export class Screen<T> {
@@ -106,6 +108,7 @@ export class Screen<T> {
     const store = TestBed.inject(Store);
     const library = demoLibrary();
     store.dispatch(LibraryActions.loaded({ library }));
+    store.dispatch(LibraryActions.censusRead({ census: STORED }));
     if (profile !== undefined)
       store.dispatch(WorkshopActions.opened({ profile: library.profiles.find(({ id }) => id === profile)!, backup: null }));
     const fixture = TestBed.createComponent(component);

@@ -54,6 +54,18 @@ describe('a worker that is asked', () => {
     expect(FakeWorker.made).toHaveLength(1);
   });
 
+  test('is made before it is asked, once', async () => {
+    const client = clientOf(() => 'answer');
+    client.begin();
+    client.begin();
+    expect(FakeWorker.made).toHaveLength(1);
+    await expect(firstValueFrom(client.ask('a'))).resolves.toBe('a!');
+    expect(FakeWorker.made).toHaveLength(1);
+    client.begin();
+    client.end();
+    expect(FakeWorker.made.map(({ isEnded }) => isEnded)).toEqual([true]);
+  });
+
   test('gives the sentence of a computation that fails, and goes on', async () => {
     const client = clientOf((task) => (task === 'bad' ? 'fail' : 'answer'));
     await expect(firstValueFrom(client.ask('bad'))).rejects.toThrow('It cannot be done.');

@@ -1,8 +1,10 @@
 import { ConnectionError, DatabaseError, type Sequelize, type Transaction } from 'sequelize';
 
-/** MariaDB: a deadlock was found, and a lock was waited for too long; either way nothing of the transaction is left. */
-const DEADLOCK = 1213;
-const LOCK_WAIT = 1205;
+/**
+ * MariaDB: a deadlock was found, a lock was waited for too long, or what is to be locked has changed since it was read (from 11.6.2
+ * on); either way nothing of the transaction is left.
+ */
+const IN_THE_WAY = [1213, 1205, 1020];
 const MOST_TRIES = 8;
 
 /** Two changes wanted the same at once again and again. Nothing was saved. */
@@ -42,7 +44,7 @@ export async function inTransaction<Result>(
 }
 
 function isInTheWay(error: unknown): boolean {
-  return error instanceof DatabaseError && [DEADLOCK, LOCK_WAIT].includes((error.original as { errno?: number }).errno ?? 0);
+  return error instanceof DatabaseError && IN_THE_WAY.includes((error.original as { errno?: number }).errno ?? 0);
 }
 
 const LOST =

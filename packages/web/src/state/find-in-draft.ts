@@ -14,7 +14,7 @@ export const findInDraft = createEffect(
   (store = inject(Store), worker = inject(SiteWorker)) =>
     store.select(workshopFeature.selectToTest).pipe(
       throttleTime(PAUSE_MS, asyncScheduler, { leading: true, trailing: true }),
-      filter(({ id }) => id !== null),
+      filter(({ id, isCounted }) => id !== null && isCounted),
       switchMap(({ id, documents, surroundings }) =>
         from(worker.checkProfile(id!, documents, surroundings)).pipe(
           filter((findings) => findings !== null),

@@ -1,11 +1,11 @@
 import { inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props } from '@ngrx/store';
-import { catchError, exhaustMap, map, of } from 'rxjs';
+import { catchError, exhaustMap, map, of, switchMap } from 'rxjs';
 import { Api, type ApiFailure } from './api';
 import type { HouseLimits, JsonObject } from '@typikon/core';
 import { nameOf } from './profile-name';
-import type { Library, Specimen, StoredProfile, StyleFiles } from './types';
+import type { Library, Specimen, StoredCensus, StoredProfile, StyleFiles } from './types';
 import { WorkshopActions } from './workshop.actions';
 
 export const LibraryActions = createActionGroup({
@@ -22,6 +22,9 @@ export const LibraryActions = createActionGroup({
     'Style Files Changed': props<{ styleFiles: StyleFiles }>(),
     'Specimen Stored': props<{ specimen: Specimen }>(),
     'Specimen Removed': props<{ id: string }>(),
+    'Census Requested': emptyProps(),
+    'Census Read': props<{ census: StoredCensus }>(),
+    'Census Failed': props<{ message: string }>(),
   },
 });
 
@@ -29,9 +32,13 @@ interface LibraryState {
   status: 'idle' | 'loading' | 'ready' | 'failed';
   message: string;
   library: Library | null;
+  /** What the stored documents hold; null until they are counted. */
+  census: StoredCensus | null;
+  /** Why they could not be counted; null while they are. */
+  censusFailure: string | null;
 }
 
-const initialState: LibraryState = { status: 'idle', message: '', library: null };
+const initialState: LibraryState = { status: 'idle', message: '', library: null, census: null, censusFailure: null };
 
 const withProfile = (state: LibraryState, profile: StoredProfile): LibraryState =>
   state.library === null
@@ -53,7 +60,7 @@ export const libraryFeature = createFeature({
   reducer: createReducer(
     initialState,
     on(LibraryActions.requested, (state): LibraryState => ({ ...state, status: state.library === null ? 'loading' : state.status })),
-    on(LibraryActions.loaded, (_state, { library }): LibraryState => ({ status: 'ready', message: '', library })),
+    on(LibraryActions.loaded, (state, { library }): LibraryState => ({ ...state, status: 'ready', message: '', library })),
     on(LibraryActions.loadFailed, (state, { message }): LibraryState =>
       state.library === null ? { ...state, status: 'failed', message } : state,
     ),
@@ -76,9 +83,14 @@ export const libraryFeature = createFeature({
       }),
     ),
     on(LibraryActions.specimenRemoved, (state, { id }): LibraryState => withSpecimens(state, (all) => all.filter((one) => one.id !== id))),
+    on(LibraryActions.censusRequested, (state): LibraryState => ({ ...state, censusFailure: null })),
+    on(LibraryActions.censusRead, (state, { census }): LibraryState => ({ ...state, census, censusFailure: null })),
+    on(LibraryActions.censusFailed, (state, { message }): LibraryState => ({ ...state, censusFailure: message })),
     on(WorkshopActions.conflictFound, (state, { current }): LibraryState => withProfile(state, current)),
   ),
-  extraSelectors: ({ selectLibrary }) => ({
+  extraSelectors: ({ selectLibrary, selectCensus, selectCensusFailure }) => ({
+    /** Whether it is known what the stored documents hold, or that it cannot be. */
+    selectIsCounted: createSelector(selectCensus, selectCensusFailure, (census, failure) => census !== null || failure !== null),
     selectProfiles: createSelector(selectLibrary, (library) => library?.profiles ?? []),
     /** The names of all profiles, by their ids. */
     selectNames: createSelector(
@@ -92,7 +104,6 @@ export const libraryFeature = createFeature({
     selectHouseDocument: createSelector(selectLibrary, (library) => (library === null ? null : (library.house as unknown as JsonObject))),
     selectHouseRevision: createSelector(selectLibrary, (library) => library?.houseRevision ?? 0),
     selectRoles: createSelector(selectLibrary, (library) => library?.roles ?? []),
-    selectCensus: createSelector(selectLibrary, (library) => library?.census ?? null),
     selectStylesheets: createSelector(selectLibrary, (library) => library?.stylesheets ?? []),
     selectPageKinds: createSelector(selectLibrary, (library) => library?.pageKinds ?? []),
     selectSiteOrigin: createSelector(selectLibrary, (library) => library?.siteOrigin ?? ''),
@@ -107,6 +118,21 @@ export const loadLibrary = createEffect(
         api.library().pipe(
           map((library) => LibraryActions.loaded({ library })),
           catchError((failure: ApiFailure) => of(LibraryActions.loadFailed({ message: failure.message }))),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+/** Counts what the stored documents hold, once something is worked on that they decide about. */
+export const countStored = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(WorkshopActions.opened, LibraryActions.censusRequested),
+      switchMap(() =>
+        api.census().pipe(
+          map((census) => LibraryActions.censusRead({ census })),
+          catchError(({ message }: ApiFailure) => of(LibraryActions.censusFailed({ message }))),
         ),
       ),
     ),

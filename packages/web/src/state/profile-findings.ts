@@ -8,7 +8,7 @@ import {
   type JsonObject,
   type StyledPage,
 } from '@typikon/core';
-import type { Library } from './types';
+import type { StoredCensus } from './types';
 
 /** What stands around a profile; it changes seldom, and the worker keeps it from one question to the next. */
 export interface ProfileSurroundings {
@@ -16,7 +16,7 @@ export interface ProfileSurroundings {
   /** The kinds of page on which content of the profile is published. */
   pages: readonly StyledPage[];
   /** What the stored documents hold; null while that is not known. */
-  census: Library['census'] | null;
+  census: StoredCensus | null;
 }
 
 /** What the checks find in a profile with its parents; nothing where one of them has mistakes, which are told elsewhere. */

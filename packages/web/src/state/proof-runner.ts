@@ -41,6 +41,11 @@ export class ProofRunner implements OnDestroy {
   readonly progress = signal<Progress | null>(null);
   private readonly client = new WorkerClient<WorkerTask, Progress>(this.makeWorker, (progress) => this.progress.set(progress));
 
+  /** Gets the worker ready for the first proof. */
+  begin(): void {
+    this.client.begin();
+  }
+
   /** Computes one proof. Errors with the sentence that the computation gave. Unsubscribing forgets the request. */
   prove(request: ProofRequest): Observable<Proof> {
     return this.ask<Proof>({ kind: 'prove', request });

@@ -17,8 +17,8 @@ class Asked {
 
   constructor(private readonly make: () => Worker) {}
 
-  /** @returns null where the worker was stopped before, or broke off */
-  ask(question: Question): Promise<SiteAnswer | null> {
+  /** Makes the worker where there is none. */
+  begin(): Worker {
     if (this.worker === null) {
       this.worker = this.make();
       this.worker.onmessage = ({ data }: MessageEvent<SiteAnswer>) => {
@@ -27,9 +27,15 @@ class Asked {
       };
       this.worker.onerror = () => this.stop();
     }
+    return this.worker;
+  }
+
+  /** @returns null where the worker was stopped before, or broke off */
+  ask(question: Question): Promise<SiteAnswer | null> {
+    const worker = this.begin();
     const number = ++this.number;
     const answer = new Promise<SiteAnswer | null>((done) => this.waiting.set(number, done));
-    this.worker.postMessage({ ...question, number });
+    worker.postMessage({ ...question, number });
     return answer;
   }
 
@@ -63,6 +69,11 @@ export class SiteWorker {
   async check(site: Site, by: Pick<CheckRequest, 'pages' | 'pageKinds' | 'texts'> & ProfilesRequest): Promise<SiteFinding[]> {
     const answer = await this.site.ask({ kind: 'check', site, ...by });
     return answer !== null && 'findings' in answer ? answer.findings : [];
+  }
+
+  /** Gets the worker that tests profiles ready for the first question. */
+  begin(): void {
+    this.profiles.begin();
   }
 
   /** What the tests of a profile find; null where the worker broke off. */

@@ -138,10 +138,11 @@ export interface Library {
   /** Their entity tag. */
   houseRevision: number;
   roles: Role[];
-  /** What all stored documents hold together. */
-  census: CensusOfAll & { classesByProfile: Record<string, Record<string, number>> };
   siteOrigin: string;
 }
+
+/** What all stored documents hold together. */
+export type StoredCensus = CensusOfAll & { classesByProfile: Record<string, Record<string, number>> };
 
 /** What the worker is asked: one piece of markup through one profile. */
 export interface ProofRequest {

@@ -36,6 +36,11 @@ export class WorkerClient<Task, Progress = never> {
     private readonly onProgress: (progress: Progress | null) => void = () => undefined,
   ) {}
 
+  /** Starts the worker before anything is asked of it, so that it has read its code by then. */
+  begin(): void {
+    this.worker ??= this.start();
+  }
+
   /** Asks once it is subscribed to; unsubscribing forgets the request. Errors with the sentence that the computation gave. */
   ask<Result>(task: Task): Observable<Result> {
     return new Observable((subscriber) => {
@@ -69,8 +74,8 @@ export class WorkerClient<Task, Progress = never> {
   }
 
   private post(id: number, task: unknown): void {
-    this.worker ??= this.start();
-    this.worker.postMessage({ id, task });
+    this.begin();
+    this.worker!.postMessage({ id, task });
     this.wait();
   }
 

@@ -247,11 +247,13 @@ export const workshopFeature = createFeature({
       selectPages,
       selectChain,
       /** All that the checks of the draft read. */
-      selectToTest: createSelector(selectProfileId, selectChain, selectSurroundings, (id, documents, surroundings) => ({
-        id,
-        documents,
-        surroundings,
-      })),
+      selectToTest: createSelector(
+        selectProfileId,
+        selectChain,
+        selectSurroundings,
+        libraryFeature.selectIsCounted,
+        (id, documents, surroundings, isCounted) => ({ id, documents, surroundings, isCounted }),
+      ),
       selectSurroundings,
       /** Whether what was found is of the draft as it stands. */
       selectIsTested: createSelector(selectDraft, selectTested, (draft, tested) => draft === tested),

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButtonModule } from '@angular/material/button';
 import { CHECKS, fromPointer, type Finding } from '@typikon/core';
 import { Store } from '@ngrx/store';
+import { LibraryActions, libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';
 import { ProfileEdit } from '../../shared/profile/edit';
 import { goTo } from './go-to';
@@ -21,6 +22,12 @@ const WORDS: Readonly<Record<Finding['severity'], { label: string; gloss: string
       {{ !isTested() ? 'Testing …' : total() === 0 ? '' : total() === 1 ? 'One finding.' : total() + ' findings.' }} {{ checks }} checks run
       on every change of the draft.
     </p>
+    @if (countFailure(); as failure) {
+      <p class="bar" role="alert">
+        The stored documents could not be counted, so what they hold is not tested. {{ failure }}
+        <button mat-button type="button" (click)="count()">Try again</button>
+      </p>
+    }
     <div class="scroll">
       @for (group of groups(); track group.severity) {
         <section [attr.aria-labelledby]="'findings-' + group.severity">
@@ -63,6 +70,7 @@ export class FindingsChapter {
   private readonly edit = inject(ProfileEdit);
   private readonly findings = this.store.selectSignal(workshopFeature.selectFindings);
   protected readonly isTested = this.store.selectSignal(workshopFeature.selectIsTested);
+  protected readonly countFailure = this.store.selectSignal(libraryFeature.selectCensusFailure);
   protected readonly checks = CHECKS.length;
   protected readonly total = computed(() => this.findings().length);
   protected readonly groups = computed(() =>
@@ -76,6 +84,10 @@ export class FindingsChapter {
       }))
       .filter(({ findings }) => findings.length > 0),
   );
+
+  protected count(): void {
+    this.store.dispatch(LibraryActions.censusRequested());
+  }
 
   /** Opens the rule that a finding is about. */
   protected open({ pointer }: Finding): void {

@@ -39,6 +39,7 @@ export class MarkupChapter {
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly dialog = inject(MatDialog);
   private readonly census = this.store.selectSignal(libraryFeature.selectCensus);
+  private readonly countFailure = this.store.selectSignal(libraryFeature.selectCensusFailure);
   protected readonly isText = signal(false);
   protected readonly chosen = this.store.selectSignal(workshopFeature.selectElement);
   protected readonly filter = inAddress('words');
@@ -104,7 +105,8 @@ export class MarkupChapter {
   }
 
   protected storedWords(row: MarkupRow): string {
-    const documents = this.census()?.documents ?? 0;
+    const documents = this.census()?.documents;
+    if (documents === undefined) return this.countFailure() ?? 'The stored documents are being counted …';
     if (row.stored === 0) return `None of the ${documents} stored documents has one.`;
     return `The ${documents} stored documents have ${row.stored === 1 ? 'one' : row.stored}.`;
   }

@@ -72,10 +72,6 @@ export class NameBadge {
   protected readonly acting = inject(Acting);
   protected readonly role = computed(() => this.acting.person()?.roles[0]?.label ?? '');
 
-  constructor() {
-    void this.acting.load();
-  }
-
   protected rolesOf({ roles }: { roles: readonly { label: string }[] }): string {
     return roles.map(({ label }) => label).join(', ');
   }
