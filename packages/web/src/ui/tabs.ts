@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, ElementRef, inject, input, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 
 export interface Tab<Id extends string = string> {
   id: Id;
@@ -12,12 +13,15 @@ export interface Tab<Id extends string = string> {
 /** A row of tabs: one tab stop, arrow keys between them (ARIA Authoring Practices, "Tabs"). */
 @Component({
   selector: 'ty-tabs',
+  imports: [MatButtonModule],
   template: `
     <div class="row" role="tablist" [attr.aria-label]="label()">
       @for (tab of tabs(); track tab.id) {
         <button
+          mat-button
           type="button"
           role="tab"
+          class="ty-plain"
           [id]="prefix() + '-tab-' + tab.id"
           [attr.aria-controls]="prefix() + '-panel'"
           [attr.aria-selected]="tab.id === current()"
@@ -44,19 +48,16 @@ export interface Tab<Id extends string = string> {
       display: flex;
       gap: 2px;
     }
-    button {
+    .row .ty-plain {
       position: relative;
       padding: 7px 11px 8px;
-      border: 0;
-      background: none;
       color: var(--ty-soft);
       font-size: 13px;
-      cursor: pointer;
     }
-    button:hover {
+    .row .ty-plain:hover {
       color: var(--ty-ink);
     }
-    button[aria-selected='true'] {
+    .row .ty-plain[aria-selected='true'] {
       color: var(--ty-ink);
       font-weight: 600;
       box-shadow: inset 0 -2px 0 var(--ty-ink);
@@ -78,12 +79,12 @@ export interface Tab<Id extends string = string> {
       border-bottom: 1px solid var(--ty-line);
       background: var(--ty-paper);
     }
-    :host.book button {
+    :host.book .row .ty-plain {
       border: 1px solid transparent;
       border-bottom: 0;
       margin-bottom: -1px;
     }
-    :host.book button[aria-selected='true'] {
+    :host.book .row .ty-plain[aria-selected='true'] {
       background: var(--ty-sheet);
       border-color: var(--ty-line);
       box-shadow: none;

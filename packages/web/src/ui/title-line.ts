@@ -34,13 +34,6 @@ import { RouterLink } from '@angular/router';
       border-bottom: 1px solid var(--ty-line);
       flex: none;
     }
-    @media (width <= 640px) {
-      :host {
-        flex-wrap: wrap;
-        height: auto;
-        padding-block: 8px;
-      }
-    }
     .names {
       min-width: 0;
     }
@@ -67,6 +60,18 @@ import { RouterLink } from '@angular/router';
       gap: 8px;
       margin-left: auto;
       flex: none;
+    }
+    @media (width <= 640px) {
+      :host {
+        flex-wrap: wrap;
+        height: auto;
+        padding-block: 8px;
+      }
+      .actions {
+        flex: 1 1 auto;
+        flex-wrap: wrap;
+        min-width: 0;
+      }
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -46,6 +46,7 @@ import { LikenessRunner } from './likeness-runner';
 import type { LikenessTask } from './likeness-tasks';
 import type { LikenessSummary, TwoContests } from './likeness-tasks';
 import { measure, type Measured } from './measure';
+import { MeasuredDifferences } from './measured-differences';
 import { PageFrame, type PlaceMark } from '../../shared/page/page-frame';
 
 type Below = 'contest' | 'second' | 'trial' | 'measured';
@@ -66,6 +67,7 @@ const PAUSE_MS = 150;
     MatButtonModule,
     ContestTables,
     Icon,
+    MeasuredDifferences,
     PageFrame,
     RouterLink,
     Split,

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked, type OnDestroy } from '@angular/core';
+import { MatTableModule } from '@angular/material/table';
 import { MatSelectModule } from '@angular/material/select';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
@@ -19,10 +20,12 @@ import { OtherSide } from './other-side';
 
 type Side = 'draft' | 'other';
 
+const figuresOf = (side: 'draft' | 'other'): string[] => ['kept', 'changed', 'lost', 'met'].map((figure) => `${side}-${figure}`);
+
 /** All specimens through the draft, beside what was saved last or another profile: what is kept, changed and lost, and what is as expected. */
 @Component({
   selector: 'ty-matrix-dialog',
-  imports: [MatSelectModule, MatFormFieldModule, MatButtonModule, MatDialogModule, MatProgressBarModule],
+  imports: [MatSelectModule, MatFormFieldModule, MatButtonModule, MatDialogModule, MatProgressBarModule, MatTableModule],
   providers: [OtherSide],
   templateUrl: './matrix-dialog.html',
   styleUrl: './matrix-dialog.scss',
@@ -66,6 +69,9 @@ export class MatrixDialog implements OnDestroy {
       };
     });
   });
+  protected readonly sides = ['draft', 'other'] as const;
+  protected readonly figures = { draft: figuresOf('draft'), other: figuresOf('other') };
+  protected readonly same = (_: number, { specimen }: { specimen: { id: string } }): string => specimen.id;
   protected readonly sums = computed(() => {
     const sum = (rows: ReadonlyMap<string, MatrixRow>) => {
       const all = [...rows.values()];

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatButtonModule } from '@angular/material/button';
+import { MatTableModule } from '@angular/material/table';
 import { AUTHOR_TASKS, buttonOf, tryTasks, type ButtonId } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';
@@ -9,7 +10,7 @@ import { ToolbarDesign } from './toolbar-design';
 /** Asks what authors must be able to do, and tells whether and how this toolbar lets them. */
 @Component({
   selector: 'ty-task-check',
-  imports: [MatCheckboxModule, MatButtonModule],
+  imports: [MatButtonModule, MatCheckboxModule, MatTableModule],
   templateUrl: './task-check.html',
   styleUrl: './task-check.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -42,6 +43,9 @@ export class TaskCheck {
   });
   protected readonly unasked = computed(() => (this.result()?.unasked ?? []).map((id) => ({ id, label: buttonOf(id).label })));
   protected readonly met = computed(() => this.rows().filter(({ isAsked, isMet }) => isAsked && isMet).length);
+
+  protected readonly columns = ['task', 'how', 'takes'];
+  protected readonly same = (_: number, { id }: { id: string }): string => id;
 
   protected ask(id: string, isAsked: boolean): void {
     this.asked.update((asked) => (isAsked ? [...asked, id] : asked.filter((one) => one !== id)));
