@@ -73,13 +73,13 @@ describe('content types', () => {
     assert.equal((await fields.texts('tr.mat-mdc-row')).length, 6);
     await fields.press('ty-title-line', 'New content type');
     await page.type('#type-label', 'Berth offer');
-    await fields.choose('type-kind', 'Notice page');
+    await fields.choose('Published on', 'Notice page');
     await fields.press('mat-dialog-container', 'Make it');
     await page.waitForFunction(() => location.pathname === '/types/berth-offer');
     await fields.press('.fields', 'Add a field');
     await page.waitForSelector('#field-title');
     await fields.fill('#field-title', 'What is offered');
-    await fields.fill('#field-short', 'Length, depth, and for how long.');
+    await fields.fill('#field-help-short', 'Length, depth, and for how long.');
     await page.click('mat-checkbox:first-of-type input');
     await fields.press('.fields', 'Add a field');
     await page.waitForFunction(() => document.querySelectorAll('a.field').length === 2);
@@ -206,7 +206,7 @@ describe('content types', () => {
 
   test('what somebody else saved meanwhile is offered beside one’s own', async () => {
     const fields = await Fields.open('/types/tender/body', '#field-title');
-    await fields.fill('#field-short', 'With its tables.');
+    await fields.fill('#field-help-short', 'With its tables.');
     const theirs = await fields.stored();
     theirs.people[0]!.label = 'Isa Wren, away';
     const { status } = await fetch(`${used.typikon.address}/api/v1/site`, {

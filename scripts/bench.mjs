@@ -6,28 +6,21 @@ import { at } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
 import { main, step } from './lib/say.mjs';
 
+/** What is measured in Chromium, and whether with the whole application. */
+const IN_BROWSER = { typing: { hasServer: false }, weight: { hasServer: true }, live: { hasServer: true }, keys: { hasServer: true } };
+
 main(async () => {
   await ensurePackages();
-  if (process.argv.includes('typing')) {
+  const inBrowser = Object.keys(IN_BROWSER).find((name) => process.argv.includes(name));
+  if (inBrowser !== undefined) {
     await ensureDebian('chromium', CHROMIUM);
-    await run(process.execPath, ['--import', 'tsx', at('bench/typing.ts')], { show: true, what: 'The bench' });
-    return;
-  }
-  if (process.argv.includes('weight')) {
-    await ensureDebian('chromium', CHROMIUM);
-    await ensureDebian('mariadb-server', MARIADB);
-    await buildServer();
-    await buildWeb();
-    await run(process.execPath, [at('packages/editor/build.mjs')], { what: 'The build of the editor' });
-    await run(process.execPath, ['--import', 'tsx', at('bench/weight.ts')], { show: true, what: 'The bench' });
-    return;
-  }
-  if (process.argv.includes('live')) {
-    await ensureDebian('chromium', CHROMIUM);
-    await ensureDebian('mariadb-server', MARIADB);
-    await buildServer();
-    await buildWeb();
-    await run(process.execPath, ['--import', 'tsx', at('bench/live.ts')], { show: true, what: 'The bench' });
+    if (IN_BROWSER[inBrowser].hasServer) {
+      await ensureDebian('mariadb-server', MARIADB);
+      await buildServer();
+      await buildWeb();
+    }
+    if (inBrowser === 'weight') await run(process.execPath, [at('packages/editor/build.mjs')], { what: 'The build of the editor' });
+    await run(process.execPath, ['--import', 'tsx', at(`bench/${inBrowser}.ts`)], { show: true, what: 'The bench' });
     return;
   }
   if (!existsSync(at('bench/node_modules')))

@@ -242,6 +242,7 @@ export { toldParts, toldSentences, whatAuthorsCanDo, type CanDo, type ToldPart }
 export { comparePasses, compareRules, holdingOf, type ComparedSide, type ComparedSubject, type ComparisonLine } from './site/compare/index';
 export {
   contentTypeSchema,
+  FIELD_KIND_WORDS,
   FIELD_KINDS,
   fieldSchema,
   personSchema,

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import * as z from 'zod';
 import {
+  contentTypeSchema,
+  fieldSchema,
   fieldsOf,
   formOf,
   isFieldShown,
@@ -9,9 +11,12 @@ import {
   profileJsonSchema,
   readTyped,
   shownValue,
+  siteJsonSchema,
+  siteRoleSchema,
   surfaceSchema,
   toolbarOptionsSchema,
   type FormField,
+  type Json,
 } from '../src';
 import { field } from '../src/profile/field-meta';
 import { runs } from './fixed-seed';
@@ -221,4 +226,62 @@ describe('the forms of our own documents', () => {
       );
     },
   );
+});
+
+describe('the settings of a site', () => {
+  const forms = { fieldSchema, contentTypeSchema, siteRoleSchema };
+
+  test.each(Object.entries(forms))('%s: each has a title, and a default that its own form takes', (_name, schema) => {
+    const fields = fieldsOf(schema);
+    expect(fields.length).toBeGreaterThan(2);
+    for (const one of fields) {
+      const read = one.schema.safeParse(undefined);
+      if (!read.success || read.data === undefined) continue;
+      const typed = ['several', 'flag', 'special'].includes(one.kind) ? (read.data as Json) : shownValue(one, read.data);
+      expect([one.title, readTyped(one, typed)]).toEqual([one.title, { ok: true, value: read.data }]);
+    }
+  });
+
+  test('a list is typed a line each, and comes back as it was', () => {
+    const choices = fieldsOf(fieldSchema).find(({ kind }) => kind === 'list')!;
+    fc.assert(
+      fc.property(fc.array(fc.stringMatching(/^[a-z, ]*[a-z][a-z, ]*$/), { maxLength: 6 }), (words) => {
+        const list = words.map((word) => word.trim());
+        expect(readTyped(choices, shownValue(choices, list))).toEqual({ ok: true, value: list });
+      }),
+      { numRuns: runs(100) },
+    );
+    expect(readTyped(choices, ' one \n\n two, three\n')).toEqual({ ok: true, value: ['one', 'two, three'] });
+  });
+
+  test('what is typed at length stays as it is, and too much of it is refused with how much may be', () => {
+    const short = fieldsOf(fieldSchema).find(({ keys }) => keys.join('.') === 'help.short')!;
+    expect(short).toMatchObject({ kind: 'prose', letters: 140 });
+    expect(readTyped(short, 'a, b\nc')).toEqual({ ok: true, value: 'a, b\nc' });
+    expect(readTyped(short, 'x'.repeat(301))).toEqual({ ok: false, message: 'Help, always in view: it must be at most 300 letters.' });
+  });
+
+  test('several of a list are chosen by their words, none that it has not', () => {
+    const rights = fieldsOf(siteRoleSchema).find(({ kind }) => kind === 'several')!;
+    expect(rights.options.map(([value]) => value)).toEqual(['read', 'write', 'design', 'administer']);
+    expect(readTyped(rights, ['read'])).toEqual({ ok: true, value: ['read'] });
+    expect(readTyped(rights, ['reign']).ok).toBe(false);
+  });
+
+  test('what a kind of field has no use for is not asked', () => {
+    const shown = (kind: string) =>
+      fieldsOf(fieldSchema)
+        .filter((one) => isFieldShown(one, { kind }))
+        .map(({ keys }) => keys.join('.'));
+    expect(shown('date')).toEqual(expect.not.arrayContaining(['letters.from', 'choices', 'linksWithin', 'picturesFrom']));
+    expect(shown('choice')).toContain('choices');
+    expect(shown('rich')).toEqual(expect.arrayContaining(['letters.from', 'linksWithin', 'picturesInto']));
+    expect(shown('picture')).toEqual(expect.not.arrayContaining(['linksWithin', 'letters.to']));
+  });
+
+  test('nothing of their forms stands in the published schema', () => {
+    expect(JSON.stringify(siteJsonSchema())).not.toMatch(
+      /"(?:isHalf|letters|rows|when|control)":(?!\{"(?:type|anyOf|default|description))/,
+    );
+  });
 });

@@ -110,10 +110,10 @@ test('a role that is taken away is had by nobody, and statements that named it a
 test('what a role is called and may do is changed in its form; a role without a name is not', async () => {
   const { screen, draft } = await open(SMALL);
   await screen.click('mat-expansion-panel:nth-of-type(2) mat-expansion-panel-header');
-  await screen.set('#role-label-desk', 'News desk', 'input');
+  await screen.set('#role-desk-label', 'News desk', 'input');
   await screen.click('mat-checkbox:nth-of-type(3) input');
   expect(draft().roles[1]).toEqual({ id: 'desk', label: 'News desk', description: '', rights: ['read', 'write', 'design'] });
-  await screen.set('#role-label-desk', '', 'input');
+  await screen.set('#role-desk-label', '');
   expect(draft().roles[1]!.label).toBe('News desk');
-  expect(screen.texts('mat-error')).toEqual(['It needs a name of at most 120 letters.']);
+  expect(screen.texts('#role-desk-label ~ .mistake, .line:has(#role-desk-label) .mistake')).toEqual(['Name: it must not be empty.']);
 });

@@ -21,6 +21,12 @@ export interface FieldMeta {
   order?: number;
   /** The name of the control that edits it, where its type does not say. */
   control?: string;
+  /** For prose: so many lines are in view. */
+  rows?: number;
+  /** Whether it needs but half a line where each stands below its label. */
+  isHalf?: boolean;
+  /** For text: more letters than this are told, and stay. */
+  letters?: number;
   /** It says something only while another setting of the same form has one of these values. */
   when?: { keys: readonly string[]; is: readonly string[] };
   /** For a form: its groups, in the order shown. */
@@ -46,6 +52,9 @@ const FORM_ONLY = [
   'group',
   'order',
   'control',
+  'rows',
+  'isHalf',
+  'letters',
   'when',
   'groups',
 ] as const satisfies (keyof FieldMeta)[];

@@ -7,7 +7,21 @@ import { readRanges, writeRanges, type Ranges } from './ranges';
 export type FormSchema = z.ZodType;
 
 /** How a setting is edited. */
-export type FieldKind = 'choice' | 'flag' | 'number' | 'text' | 'words' | 'lines' | 'numbers' | 'ranges' | 'pairs' | 'rows' | 'special';
+export type FieldKind =
+  | 'choice'
+  | 'several'
+  | 'flag'
+  | 'number'
+  | 'text'
+  | 'prose'
+  | 'words'
+  | 'lines'
+  | 'list'
+  | 'numbers'
+  | 'ranges'
+  | 'pairs'
+  | 'rows'
+  | 'special';
 
 /** One setting of a form, as its schema describes it. */
 export interface FormField {
@@ -22,12 +36,20 @@ export interface FormField {
   placeholder: string;
   /** What a number counts, such as px; empty where it says nothing. */
   unit: string;
-  /** For a choice: the values, each in words. */
+  /** For prose: so many lines are in view. */
+  rows: number;
+  /** Whether it needs but half a line where each stands below its label. */
+  isHalf: boolean;
+  /** More letters than this are told; null where no length is too much. */
+  letters: number | null;
+  /** For a choice, of one or of several: the values, each in words. */
   options: readonly (readonly [value: string, words: string])[];
   /** For pairs: their names. For rows: the keys of a row, each with its title. */
   parts: readonly (readonly [key: string, title: string])[];
   /** The control's name, for `special`. */
   control: string;
+  /** Whether its value is a list. */
+  isList: boolean;
   /** Whether there may be nothing. */
   isOptional: boolean;
   when: FieldMeta['when'] | null;
@@ -109,20 +131,25 @@ function fieldOf(schema: z.ZodType, keys: readonly string[], meta: FieldMeta & {
     kind,
     title: meta.title!,
     // What a description says of the values of a choice stands in the choice.
-    help: kind === 'choice' ? '' : (meta.description ?? ''),
+    help: kind === 'choice' || kind === 'several' ? '' : (meta.description ?? ''),
     hint: meta.hint ?? hintOf(type, optional),
     placeholder: meta.placeholder ?? '',
     unit: meta.unit ?? '',
-    options: kind === 'choice' ? choicesOf(type).map((value) => [value, meta.words?.[value] ?? value]) : [],
+    rows: meta.rows ?? 2,
+    isHalf: meta.isHalf ?? kind === 'number',
+    letters: meta.letters ?? null,
+    options: kind === 'choice' || kind === 'several' ? choicesOf(type).map((value) => [value, meta.words?.[value] ?? value]) : [],
     parts: partsOf(type, kind),
     control: kind === 'special' ? meta.control! : '',
+    isList: type instanceof z.ZodArray,
     isOptional: optional,
     when: meta.when ?? null,
     schema,
   };
 }
 
-const isKind = (control: string): control is FieldKind => control === 'lines' || control === 'ranges';
+const NAMED_KINDS: readonly string[] = ['lines', 'list', 'prose', 'ranges', 'several'] satisfies FieldKind[];
+const isKind = (control: string): control is FieldKind => NAMED_KINDS.includes(control);
 
 function kindOf(type: z.ZodType, { words }: FieldMeta): FieldKind {
   if (type instanceof z.ZodEnum) return 'choice';
@@ -136,7 +163,11 @@ function kindOf(type: z.ZodType, { words }: FieldMeta): FieldKind {
   return 'text';
 }
 
-const choicesOf = (type: z.ZodType): string[] => (type instanceof z.ZodEnum ? type.options.map(String) : ['true', 'false']);
+function choicesOf(type: z.ZodType): string[] {
+  if (type instanceof z.ZodArray) return choicesOf(bare(type.element as z.ZodType));
+  if (type instanceof z.ZodEnum) return type.options.map(String);
+  return type instanceof z.ZodBoolean ? ['true', 'false'] : [];
+}
 
 function partsOf(type: z.ZodType, kind: FieldKind): [string, string][] {
   if (kind === 'pairs' && type instanceof z.ZodRecord) {
@@ -173,7 +204,7 @@ function rangeOf(type: z.ZodNumber): string {
 export function shownValue({ kind }: Pick<FormField, 'kind'>, value: unknown): string {
   if (value === undefined || value === null) return '';
   if (kind === 'ranges') return writeRanges(value as Ranges);
-  if (Array.isArray(value)) return value.map(String).join(kind === 'lines' ? ', ' : ' ');
+  if (Array.isArray(value)) return value.map(String).join(kind === 'lines' ? ', ' : kind === 'list' ? '\n' : ' ');
   return typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' ? String(value) : JSON.stringify(value);
 }
 
@@ -216,6 +247,13 @@ function parseTyped({ kind, schema }: FormField, typed: string): Json | undefine
       return given(words().map((word) => (Number.isNaN(Number(word)) ? word : Number(word))));
     case 'lines':
       return given(splitOutsideBrackets(text));
+    case 'list':
+      return given(
+        text
+          .split('\n')
+          .map((line) => line.trim())
+          .filter((line) => line !== ''),
+      );
     default:
       return text === '' && isOptional(schema) ? undefined : text;
   }

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { fieldKeySchema, idSchema } from '../profile/basic-schema';
+import { field } from '../profile/field-meta';
 
 export const SITE_FORMAT = 'typikon-site/1';
 
@@ -7,45 +8,152 @@ const label = z.string().trim().min(1, 'must not be empty').max(120);
 /** What a field holds. Rich text is what profiles are for; the others are plain and few, so that a document is real. */
 export const FIELD_KINDS = ['rich', 'line', 'picture', 'date', 'choice'] as const;
 
+/** What each kind of field is called. */
+export const FIELD_KIND_WORDS: Readonly<Record<(typeof FIELD_KINDS)[number], string>> = {
+  rich: 'rich text',
+  line: 'one line',
+  picture: 'picture',
+  date: 'date',
+  choice: 'choice',
+};
+
 /** Names of colours of the theme; what they look like is the theme's. */
 export const TYPE_COLOURS = ['ink', 'rubric', 'verdigris', 'ochre', 'slate', 'plum'] as const;
 
 /** A folder, by its path within the site or the asset library, such as "/timetables/". */
 const folder = z.string().max(200);
 
+/** Help beside a field that is longer than this is not read, in letters. */
+export const LONG_HELP = 140;
+
+const LETTERS = { keys: ['kind'], is: ['rich', 'line'] };
+const PICTURES = { keys: ['kind'], is: ['rich', 'picture'] };
+
 export const fieldHelpSchema = z.strictObject({
-  short: z.string().max(300).default('').describe('Always in view, beside the title.'),
-  long: z.string().max(20_000).default('').describe('Opens in place. Markup; it is cleaned by a narrow profile that is built in.'),
-  link: z.string().max(500).default('').describe('An address where there is more to read.'),
-  example: z.string().max(5000).default('').describe('An example of a good text.'),
+  short: z
+    .string()
+    .max(300)
+    .default('')
+    .describe('Always in view, beside the title.')
+    .meta(field({ title: 'Help, always in view', control: 'prose', letters: LONG_HELP, hint: 'at most 300 letters' })),
+  long: z
+    .string()
+    .max(20_000)
+    .default('')
+    .describe('Opens in place. Markup; it is cleaned by a narrow profile that is built in.')
+    .meta(field({ title: 'More, opens in place', control: 'prose', rows: 3, hint: 'at most 20,000 letters' })),
+  link: z
+    .string()
+    .max(500)
+    .default('')
+    .describe('An address where there is more to read.')
+    .meta(field({ title: 'A page with still more', placeholder: '/documents/…', hint: 'at most 500 letters' })),
+  example: z
+    .string()
+    .max(5000)
+    .default('')
+    .describe('An example of a good text.')
+    .meta(field({ title: 'An example of a good text', control: 'prose', hint: 'at most 5,000 letters' })),
 });
 
 export const fieldSchema = z.strictObject({
   key: fieldKeySchema,
-  title: label.describe('What authors see.'),
-  kind: z.enum(FIELD_KINDS).default('rich'),
+  title: label
+    .describe('What authors see.')
+    .meta(field({ title: 'Title that authors see', order: 0, hint: 'a name of at most 120 letters' })),
+  kind: z
+    .enum(FIELD_KINDS)
+    .default('rich')
+    .meta(field({ title: 'It holds', order: 1, words: FIELD_KIND_WORDS })),
   help: fieldHelpSchema.prefault({}),
-  titleHidden: z.boolean().default(false).describe('Hidden titles are still there for screen readers.'),
-  needed: z.boolean().default(false),
+  titleHidden: z
+    .boolean()
+    .default(false)
+    .describe('Hidden titles are still there for screen readers.')
+    .meta(field({ title: 'hide the title', order: 3 })),
+  needed: z
+    .boolean()
+    .default(false)
+    .meta(field({ title: 'needed', order: 2 })),
   letters: z
-    .strictObject({ from: z.int().min(0).max(1_000_000).optional(), to: z.int().min(1).max(1_000_000).optional() })
+    .strictObject({
+      from: z
+        .int()
+        .min(0)
+        .max(1_000_000)
+        .optional()
+        .meta(field({ title: 'Expected length, from', unit: 'letters', when: LETTERS })),
+      to: z
+        .int()
+        .min(1)
+        .max(1_000_000)
+        .optional()
+        .meta(field({ title: 'Expected length, to', unit: 'letters', when: LETTERS })),
+    })
     .refine(({ from = 0, to = Infinity }) => from <= to, 'the shortest must not be above the longest')
     .prefault({})
     .describe('The expected length, in letters that a reader sees. Told, not enforced.'),
-  choices: z.array(label).max(200).default([]).describe('For a choice.'),
-  linksWithin: folder.default('').describe('Links within the site are offered from this folder of pages alone; empty for all.'),
-  picturesFrom: folder.default('').describe('Pictures are offered from this folder of the library alone; empty for all.'),
-  picturesInto: folder.default('').describe("Where an author's own pictures go."),
+  choices: z
+    .array(label)
+    .max(200)
+    .default([])
+    .describe('For a choice.')
+    .meta(
+      field({
+        title: 'Choices, one in each line',
+        control: 'list',
+        rows: 4,
+        hint: 'at most 200 lines of at most 120 letters',
+        when: { keys: ['kind'], is: ['choice'] },
+      }),
+    ),
+  linksWithin: folder
+    .default('')
+    .describe('Links within the site are offered from this folder of pages alone; empty for all.')
+    .meta(
+      field({
+        title: 'Links within the site go to',
+        placeholder: 'any page, or a folder such as /documents/',
+        when: { keys: ['kind'], is: ['rich'] },
+      }),
+    ),
+  picturesFrom: folder
+    .default('')
+    .describe('Pictures are offered from this folder of the library alone; empty for all.')
+    .meta(field({ title: 'Pictures come from', placeholder: 'any folder', control: 'folder', isHalf: true, when: PICTURES })),
+  picturesInto: folder
+    .default('')
+    .describe("Where an author's own pictures go.")
+    .meta(field({ title: 'Own ones go into', placeholder: 'any folder', control: 'folder', isHalf: true, when: PICTURES })),
 });
 
 export const contentTypeSchema = z.strictObject({
   id: idSchema,
-  label,
-  icon: z.string().max(64).default('file').describe('The name of an icon of the set that ships with Typikon.'),
-  colour: z.enum(TYPE_COLOURS).default('ink'),
-  description: z.string().max(1000).default(''),
-  pageKind: idSchema.describe('The kind of page on which its documents are published.'),
-  alsoOn: z.array(idSchema).max(50).default([]).describe('Other kinds of page that print some of its fields, such as a card in a list.'),
+  label: label.meta(field({ title: 'What it is called', order: 0, hint: 'a name of at most 120 letters' })),
+  icon: z
+    .string()
+    .max(64)
+    .default('file')
+    .describe('The name of an icon of the set that ships with Typikon.')
+    .meta(field({ title: 'Marked by', order: 4, control: 'icon', isHalf: true })),
+  colour: z
+    .enum(TYPE_COLOURS)
+    .default('ink')
+    .meta(field({ title: 'in', order: 5, isHalf: true })),
+  description: z
+    .string()
+    .max(1000)
+    .default('')
+    .meta(field({ title: 'What it is for', order: 1, control: 'prose', hint: 'at most 1,000 letters' })),
+  pageKind: idSchema
+    .describe('The kind of page on which its documents are published.')
+    .meta(field({ title: 'Published on', order: 2, control: 'page-kind', hint: 'a kind of page' })),
+  alsoOn: z
+    .array(idSchema)
+    .max(50)
+    .default([])
+    .describe('Other kinds of page that print some of its fields, such as a card in a list.')
+    .meta(field({ title: 'Parts of it show on', order: 3, control: 'page-kinds' })),
   fields: z.array(fieldSchema).max(200).default([]),
 });
 
@@ -53,11 +161,26 @@ export const contentTypeSchema = z.strictObject({
 export const RIGHTS = ['read', 'write', 'design', 'administer'] as const;
 export type Right = (typeof RIGHTS)[number];
 
+/** What each right lets somebody do. */
+const RIGHT_WORDS: Readonly<Record<Right, string>> = {
+  read: 'look at everything',
+  write: 'write content',
+  design: 'change how content is written and looks',
+  administer: 'say what there is to write, and who may do what',
+};
+
 export const siteRoleSchema = z.strictObject({
   id: idSchema,
-  label,
-  description: z.string().max(500).default(''),
-  rights: z.array(z.enum(RIGHTS)).default(['read', 'write']),
+  label: label.meta(field({ title: 'Name', hint: 'a name of at most 120 letters' })),
+  description: z
+    .string()
+    .max(500)
+    .default('')
+    .meta(field({ title: 'Who that is', control: 'prose', hint: 'at most 500 letters' })),
+  rights: z
+    .array(z.enum(RIGHTS))
+    .default(['read', 'write'])
+    .meta(field({ title: 'It may', control: 'several', words: RIGHT_WORDS })),
 });
 export const personSchema = z.strictObject({ id: idSchema, label, roles: z.array(idSchema).default([]) });
 

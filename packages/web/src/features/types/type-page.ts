@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { Router, RouterLink } from '@angular/router';
-import { fieldSchema, idFrom, type ContentType, type Field, type Statement } from '@typikon/core';
+import { FIELD_KIND_WORDS, fieldSchema, idFrom, type ContentType, type Field, type Statement } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
@@ -16,7 +16,6 @@ import { TypeIcon } from '../../ui/type-icon';
 import { Equipment } from '../../shared/writing/equipment';
 import { AuthorSight } from './author-sight';
 import { FieldForm } from './field-form';
-import { KIND_WORDS } from './kind-words';
 import { SiteOpening } from '../../shared/site/site-opening';
 import { SiteState } from '../../shared/site/site-state';
 import { TypeDialog, type TypeQuestion } from './type-dialog';
@@ -41,7 +40,7 @@ export class TypePage {
   private readonly client = inject(ContractClient);
   private readonly names = inject(Store).selectSignal(libraryFeature.selectNames);
   protected readonly equipment = inject(Equipment);
-  protected readonly kindWords = KIND_WORDS;
+  protected readonly kindWords = FIELD_KIND_WORDS;
   protected readonly moved = signal('');
   protected readonly content = computed((): ContentType | null => this.site.types().find(({ id }) => id === this.type()) ?? null);
   protected readonly chosen = computed((): Field | null => {

@@ -36,7 +36,13 @@ function cachedForm(schema: FormSchema): FormGroup[] {
 
 /** What its control holds: words of text, or the value itself where the control edits more than text. */
 const controlValue = (field: FormField, value: Json | undefined): Json =>
-  field.kind === 'flag' ? value === true : field.kind === 'pairs' || field.kind === 'rows' ? (value ?? null) : shownValue(field, value);
+  field.kind === 'flag'
+    ? value === true
+    : field.kind === 'several'
+      ? (value ?? [])
+      : field.kind === 'pairs' || field.kind === 'rows'
+        ? (value ?? null)
+        : shownValue(field, value);
 
 /** The settings of one section of a document, drawn from its schema: each with its label, its control, who set it, and the way back. */
 @Component({
@@ -67,8 +73,10 @@ export class SettingsForm {
   readonly at = input.required<readonly string[]>();
   /** Goes before the ids of the fields, so that two forms of one page do not share them. */
   readonly prefix = input('');
-  /** Lines with a column for who set them, or one field below the other. */
-  readonly layout = input<'lines' | 'stack'>('lines');
+  /** Lines with a column for who set them, one field below the other in a narrow place, or each below its label. */
+  readonly layout = input<'lines' | 'stack' | 'labels'>('lines');
+  /** Whether what is typed is taken with every letter that makes it right, and not only when it is left. */
+  readonly isLive = input(false);
   /** The number of the chapter, where groups are numbered. */
   readonly chapter = input('');
   /** What comes before the label in the words of an undo. */
@@ -85,7 +93,7 @@ export class SettingsForm {
       ...group,
       fields: group.fields.map((field): FormField => {
         const options = choices[field.control];
-        return options === undefined ? field : { ...field, kind: 'choice', options };
+        return options === undefined ? field : { ...field, kind: field.isList ? 'several' : 'choice', options };
       }),
     }));
   });
@@ -148,13 +156,26 @@ export class SettingsForm {
       for (const field of untracked(this.fields)) {
         const value = valueAt(section, field.keys);
         if (before !== null && isSameJson(valueAt(before, field.keys) ?? null, value ?? null)) continue;
-        form.controls[this.idOf(field)]?.reset(controlValue(field, value));
+        const control = form.controls[this.idOf(field)];
+        // What is being typed is not written over by what it came to.
+        const typed = before === null || control === undefined ? null : readTyped(field, control.value);
+        if (typed?.ok === true && isSameJson(typed.value ?? null, value ?? null)) continue;
+        control?.reset(controlValue(field, value));
       }
     });
   }
 
   protected idOf({ keys }: FormField): string {
     return `${this.prefix()}${keys.join('-')}`;
+  }
+
+  protected lengthOf(typed: Json): number {
+    return typeof typed === 'string' ? typed.length : 0;
+  }
+
+  protected isChosen(id: string, value: string): boolean {
+    const chosen = this.form().controls[id]!.value;
+    return Array.isArray(chosen) && chosen.includes(value);
   }
 
   protected editorOf({ control }: FormField) {
@@ -182,8 +203,35 @@ export class SettingsForm {
       this.mistakes.update((all) => ({ ...all, [this.idOf(field)]: read.message }));
       return;
     }
-    control.reset(controlValue(field, read.value));
-    this.store(field, read.value);
+    const refused = this.store(field, read.value);
+    if (refused === '') control.reset(controlValue(field, read.value));
+    else this.refuse(field, refused);
+  }
+
+  /** Takes what is being typed as far as it is right; whether it is wrong is told when it is left. */
+  protected type(field: FormField): void {
+    if (!this.isLive()) return;
+    const control = this.form().controls[this.idOf(field)]!;
+    const read = readTyped(field, control.value);
+    if (!read.ok) return;
+    const refused = this.store(field, read.value);
+    if (refused !== '') this.refuse(field, refused);
+  }
+
+  /** Chooses one of several, or gives it up. */
+  protected choose(field: FormField, value: string, isChosen: boolean): void {
+    const control = this.form().controls[this.idOf(field)]!;
+    const chosen = control.value as readonly string[];
+    control.setValue(field.options.map(([one]) => one).filter((one) => (one === value ? isChosen : chosen.includes(one))));
+    this.take(field);
+  }
+
+  private refuse(field: FormField, why: string): void {
+    const id = this.idOf(field);
+    const control = this.form().controls[id]!;
+    control.setErrors({ setting: why });
+    control.markAsTouched();
+    this.mistakes.update((all) => ({ ...all, [id]: why }));
   }
 
   protected follow(field: FormField): void {
@@ -195,14 +243,14 @@ export class SettingsForm {
   private takeSpecial(field: FormField, value: Json | undefined): string {
     const read = value === undefined ? ({ ok: true, value } as const) : readTyped(field, value);
     if (!read.ok) return read.message;
-    this.store(field, read.value);
-    return '';
+    return this.store(field, read.value);
   }
 
-  private store(field: FormField, value: Json | undefined): void {
+  /** @returns why it is not taken; empty where it is */
+  private store(field: FormField, value: Json | undefined): string {
     const before = valueAt(this.section() ?? {}, field.keys);
-    if (value === undefined ? before === undefined : before !== undefined && isSameJson(before, value)) return;
-    this.source.set([...this.at(), ...field.keys], value, this.labelOf(field));
+    if (value === undefined ? before === undefined : before !== undefined && isSameJson(before, value)) return '';
+    return this.source.set([...this.at(), ...field.keys], value, this.labelOf(field)) ?? '';
   }
 
   private labelOf({ title }: FormField): string {

@@ -16,9 +16,14 @@ export interface SettingOrigin {
 export abstract class SettingsSource {
   /** A section as it holds, with every default filled in; null while there is none. Read in a reactive context. */
   abstract section(at: readonly string[]): JsonObject | null;
-  abstract origin(keys: readonly string[]): SettingOrigin;
-  /** One step that can be undone; undefined takes away what is there. */
-  abstract set(keys: readonly string[], value: Json | undefined, label: string): void;
+  /** Null where nobody else could have set it. */
+  abstract origin(keys: readonly string[]): SettingOrigin | null;
+  /**
+   * One step that can be undone; undefined takes away what is there.
+   *
+   * @returns why it cannot be so beside the other settings, in a sentence; nothing where it is
+   */
+  abstract set(keys: readonly string[], value: Json | undefined, label: string): string | void;
   abstract reset(keys: readonly string[], label: string): void;
   /** What the way back is called: in a word, and in full. */
   readonly wayBack: { word: string; sentence: string } = { word: 'Follow', sentence: 'Follow the parent again' };
@@ -45,3 +50,9 @@ export interface SpecialEditor {
 export const SPECIAL_EDITORS = new InjectionToken<Readonly<Record<string, Type<SpecialEditor>>>>('editors of single settings, by name', {
   factory: () => ({}),
 });
+
+/** What a schema finds wrong with the whole that a setting would make, in sentences. */
+export const refusalOf = (issues: readonly { message: string }[]): string =>
+  issues
+    .map(({ message }) => (message.startsWith('must ') ? `It ${message}.` : `${message.slice(0, 1).toUpperCase()}${message.slice(1)}.`))
+    .join(' ');
