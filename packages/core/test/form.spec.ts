@@ -242,6 +242,14 @@ describe('the settings of a site', () => {
     }
   });
 
+  test('what a field is comes first, then what explains it, then what confines it', () => {
+    expect(fieldsOf(fieldSchema).map(({ keys }) => keys.join('.'))).toEqual([
+      ...['title', 'kind', 'needed', 'titleHidden'],
+      ...['help.short', 'help.long', 'help.link', 'help.example'],
+      ...['letters.from', 'letters.to', 'choices', 'linksWithin', 'picturesFrom', 'picturesInto'],
+    ]);
+  });
+
   test('a list is typed a line each, and comes back as it was', () => {
     const choices = fieldsOf(fieldSchema).find(({ kind }) => kind === 'list')!;
     fc.assert(

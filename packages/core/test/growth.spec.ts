@@ -18,7 +18,7 @@ import { demoProfile, demoRules } from './support';
 /* Counted in nodes looked at, so that it does not depend on the clock or the machine. */
 
 /** How often the piece of a shape is repeated; of nested ones to more levels than any limit, so that both contents meet the same rules. */
-const SHORT = 30;
+const SHORT = 40;
 const SHORT_NESTED = 110;
 const FACTOR = 16;
 const MOST_GROWTH = 20;

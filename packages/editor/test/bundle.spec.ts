@@ -23,7 +23,6 @@ async function size(external: string[]): Promise<number> {
     platform: 'browser',
     target: 'es2022',
     external,
-    alias: external.length === 0 ? { '@typikon/core': '../core/src/index.ts' } : {},
   });
   const main = outputFiles.find(({ path }) => path.endsWith('bundle.js'))!;
   const at = Object.entries(metafile!.outputs).find(([path]) => path.endsWith('bundle.js'))![1];

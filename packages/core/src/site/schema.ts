@@ -64,17 +64,17 @@ export const fieldSchema = z.strictObject({
   kind: z
     .enum(FIELD_KINDS)
     .default('rich')
-    .meta(field({ title: 'It holds', order: 1, words: FIELD_KIND_WORDS })),
+    .meta(field({ title: 'It holds', order: 0.1, words: FIELD_KIND_WORDS })),
   help: fieldHelpSchema.prefault({}),
   titleHidden: z
     .boolean()
     .default(false)
     .describe('Hidden titles are still there for screen readers.')
-    .meta(field({ title: 'hide the title', order: 3 })),
+    .meta(field({ title: 'hide the title', order: 0.3 })),
   needed: z
     .boolean()
     .default(false)
-    .meta(field({ title: 'needed', order: 2 })),
+    .meta(field({ title: 'needed', order: 0.2 })),
   letters: z
     .strictObject({
       from: z
