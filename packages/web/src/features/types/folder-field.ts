@@ -36,22 +36,7 @@ import type { SpecialEditor } from '../../shared/form/settings-source';
     </mat-autocomplete>
     <p class="mistake" role="alert">{{ mistake() }}</p>
   `,
-  styles: `
-    label {
-      display: block;
-      margin: 9px 0 3px;
-      color: var(--ty-soft);
-      font-size: 12px;
-      line-height: 16px;
-    }
-    mat-form-field {
-      width: 100%;
-    }
-    .mistake {
-      color: var(--ty-rubric);
-      font-size: 12.5px;
-    }
-  `,
+  styleUrl: '../../shared/form/special-field.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class FolderField implements SpecialEditor {

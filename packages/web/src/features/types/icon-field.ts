@@ -38,26 +38,13 @@ const textOf = (value: Json | undefined): string => (typeof value === 'string' ?
     </mat-autocomplete>
     <p class="mistake" role="alert">{{ mistake() }}</p>
   `,
+  styleUrl: '../../shared/form/special-field.scss',
   styles: `
-    label {
-      display: block;
-      margin: 9px 0 3px;
-      color: var(--ty-soft);
-      font-size: 12px;
-      line-height: 16px;
-    }
-    mat-form-field {
-      width: 100%;
-    }
     ty-type-icon {
       margin-left: 8px;
     }
     mat-option ty-type-icon {
       margin-left: 0;
-    }
-    .mistake {
-      color: var(--ty-rubric);
-      font-size: 12.5px;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
