@@ -15,6 +15,8 @@ const project = (name, testEnvironment = 'node', rootDir = `packages/${name}`) =
   testEnvironment,
   testMatch: ['<rootDir>/test/**/*.spec.ts'],
   setupFiles: ['core', 'editor', 'cli'].includes(name) ? ['<rootDir>/../core/test/fixed-seed.ts'] : [],
+  // What takes in pastes comes by itself in a page; a test need not wait for it.
+  setupFilesAfterEnv: name === 'editor' ? ['<rootDir>/test/with-pasting.ts'] : [],
   transform: {
     '/node_modules/parse5/dist/index\\.js$': `${import.meta.dirname}/scripts/lib/bundle-transform.cjs`,
     '^.+\\.[cm]?[jt]s$': swc,

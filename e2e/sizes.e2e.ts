@@ -9,7 +9,7 @@ const VIEWS: readonly (readonly [path: string, ready: string])[] = [
   ['/profiles', 'tbody tr'],
   ['/profiles/notices-desk', '.entry'],
   ['/compare', 'ty-compare-page mat-select'],
-  ['/house-limits', '[data-element=img]'],
+  ['/house-limits', 'ty-rule-table [data-element]'],
   ['/types', 'tbody tr'],
   ['/types/notice', 'ty-type-page'],
   ['/writing', 'ty-assignments-page'],

@@ -304,6 +304,24 @@ export async function eventually<T>(read: () => Promise<T>, isRight: (value: T) 
   }
 }
 
+/** Scrolls a table of rules until a row is drawn: its groups come as they are seen. */
+export async function reveal(page: Page, row: string): Promise<void> {
+  await eventually(
+    () =>
+      page.evaluate((wanted) => {
+        if (document.querySelector(wanted) !== null) return true;
+        let scroller = document.querySelector('ty-rule-table')?.parentElement ?? null;
+        while (scroller !== null && !/auto|scroll/.test(getComputedStyle(scroller).overflowY)) scroller = scroller.parentElement;
+        if (scroller === null) return false;
+        const isAtEnd = scroller.scrollTop + scroller.clientHeight >= scroller.scrollHeight - 1;
+        scroller.scrollTop = isAtEnd ? 0 : scroller.scrollTop + scroller.clientHeight / 2;
+        return false;
+      }, row),
+    (isThere) => isThere,
+    `${row} is in no table of rules`,
+  );
+}
+
 /** Presses the first button in a place whose words begin like this, once it is there and can be pressed. */
 export async function pressButton(page: Page, place: string, words: string): Promise<void> {
   await eventually(
@@ -386,6 +404,7 @@ export class Bench {
   async click(selector: string): Promise<void> {
     await eventually(
       async () => {
+        if (selector.startsWith('[data-element=')) await reveal(this.page, selector);
         const element = (await this.page.waitForSelector(selector)) as ElementHandle<HTMLElement>;
         await element.evaluate((node) => node.scrollIntoView({ block: 'center' }));
         await clickFor(element);

@@ -154,7 +154,7 @@ describe('axe finds nothing, light or dark', () => {
   });
 
   test('house limits', async () => {
-    const { page, bench } = await open('/house-limits', '[data-element=img]');
+    const { page, bench } = await open('/house-limits', 'ty-rule-table [data-element]');
     await bench.click('[data-element=img] .name');
     await page.waitForSelector('ty-element-details mat-radio-group');
     assert.deepEqual(await axeFindings(page), []);

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { Page } from 'puppeteer-core';
-import { axeFindings, Bench, chooseFromMenu, eventually, openPage, pressButton, useTypikon } from './support';
+import { axeFindings, Bench, chooseFromMenu, eventually, openPage, pressButton, reveal, useTypikon } from './support';
 
 const used = useTypikon();
 
@@ -211,7 +211,7 @@ describe('the whole job once', () => {
     await bench.chapter('toolbar');
     await page.waitForSelector('[data-row=underline]:not(.off)');
     await bench.chapter('markup');
-    await page.waitForSelector('[data-element=u] input');
+    await reveal(page, '[data-element=u] input');
     assert.equal(await page.$eval('[data-element=u] input', (node) => node.checked), true);
     assert.deepEqual(mishaps, []);
   });
@@ -304,7 +304,10 @@ describe('two windows on one profile', () => {
     );
     await second.click('ty-conflict-notice [mat-stroked-button]:nth-of-type(2)');
     await other.page.waitForSelector('ty-conflict-notice', { hidden: true });
-    const checked = (element: string) => other.page.$eval(`[data-element=${element}] input`, (node) => node.checked);
+    const checked = async (element: string) => {
+      await reveal(other.page, `[data-element=${element}] input`);
+      return other.page.$eval(`[data-element=${element}] input`, (node) => node.checked);
+    };
     assert.deepEqual([await checked('hr'), await checked('sub')], [false, true]);
     await second.click('[aria-label=Undo]');
     await eventually(

@@ -58,7 +58,18 @@ const VIEWS = [
     path: '/profiles/story-desk',
     ready: '.entry',
     async prepare(page) {
-      for (const element of ['u', 'section', 'h1']) await page.$eval(`[data-element=${element}] input`, (box) => box.click());
+      for (const element of ['u', 'section', 'h1']) {
+        await page.$eval(
+          '.bar input',
+          (field, words) => {
+            field.value = words;
+            field.dispatchEvent(new Event('input'));
+          },
+          element,
+        );
+        await page.waitForSelector(`[data-element=${element}] input`);
+        await page.$eval(`[data-element=${element}] input`, (box) => box.click());
+      }
       await page.click('#chapter-tab-findings');
       await page.waitForSelector('[data-check]');
     },
@@ -76,7 +87,7 @@ const VIEWS = [
     },
   },
   { name: 'specimens', path: '/specimens/slip-pictures', ready: 'ty-specimens-page pre' },
-  { name: 'house-limits', path: '/house-limits', ready: '[data-element=iframe]' },
+  { name: 'house-limits', path: '/house-limits', ready: 'ty-rule-table [data-element]' },
   {
     name: 'workshop-toolbar',
     path: '/profiles/story-desk',

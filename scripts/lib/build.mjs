@@ -28,7 +28,8 @@ export async function buildWeb() {
   await step('Building the web application (a minute or two)', () =>
     run(process.execPath, [at('node_modules/@angular/cli/bin/ng.js'), 'build'], {
       cwd: at('packages/web'),
-      env: { NG_CLI_ANALYTICS: 'false' },
+      // Pieces that always come together are one file: fewer, and better compressed.
+      env: { NG_CLI_ANALYTICS: 'false', NG_BUILD_OPTIMIZE_CHUNKS: 'true' },
       what: 'The build of the web application',
     }),
   );

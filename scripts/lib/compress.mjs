@@ -5,8 +5,8 @@ import { brotliCompress, constants, gzip } from 'node:zlib';
 
 /** What is text; pictures and fonts are small as they are. */
 const TEXT = /\.(js|css|html|json|svg|txt|aff|dic|webmanifest)$/;
-/** Less than this fits into one packet anyway, in bytes. */
-const LEAST_BYTES = 1400;
+/** Less than this is not worth a file of its own, in bytes. */
+const LEAST_BYTES = 400;
 const ENCODINGS = [
   {
     ending: '.br',

@@ -1,3 +1,6 @@
+// Whoever takes settings from here reads patterns, too.
+import './profile/pattern-engine';
+
 export {
   HTML_NAMESPACE,
   CommentNode,
@@ -23,7 +26,8 @@ export { placeOfText } from './html/text-place';
 export type { Action, Layer, LedgerEntry, Reason, Severity, Stage } from './ledger/entry';
 export { attributeOf, elementOf, groupEntries, propertyOf, type EntryGroup } from './ledger/groups';
 export { Ledger, type Authority, type Report } from './ledger/ledger';
-export { measure, utf8Length, type Measures } from './ledger/measures';
+export { utf8Length } from './html/bytes';
+export { measure, type Measures } from './ledger/measures';
 export { isObject, isSameJson, mergePatch, withValue, type Json, type JsonObject } from './profile/merge-patch';
 export { countChanges, inheritedValue, makePatch, resetInProfile, setInProfile } from './profile/edit';
 export { ownRules, type OwnRules } from './profile/own-rules';
@@ -67,11 +71,13 @@ export { SHORTCUTS, SHORTCUT_IDS, type Shortcut, type ShortcutId } from './profi
 export { AUTHOR_TASKS, tryTasks, type AuthorTask, type TaskAnswer } from './toolbar/tasks';
 export { toolbarOptionsSchema, toolbarSchema, type Toolbar, type ToolbarOptions } from './profile/toolbar-schema';
 export { surfaceSchema, type Surface as SurfaceSettings } from './profile/surface-schema';
-export { SAFETY_FLOOR, URL_ATTRIBUTES } from './markup/floor';
-export { compileRules, isAttributeForbidden } from './markup/compile';
+export { isAttributeForbidden, SAFETY_FLOOR, URL_ATTRIBUTES } from './markup/floor';
+export { compileRules } from './markup/compile';
 export type { CompiledAttribute, CompiledElement, CompiledRules, CompileOptions, Outcome } from './markup/compiled';
 export { ELEMENT_CATALOGUE, type ElementGroup } from './markup/catalogue';
 export { headingTarget } from './markup/headings';
+export { summarizeRules, type ElementSummary, type RulesSummary } from './markup/summary';
+export { isAttributeRefused } from './markup/refused';
 export { applyRules } from './markup/apply';
 export { cloneFragment } from './html/clone';
 export { clean, cleanParsed, cleanWithoutLedger, type Cleaned } from './markup/clean';
@@ -110,6 +116,7 @@ export {
   type Stylesheet,
 } from './render/page';
 export { detectSource, type DetectedSource, type Evidence } from './paste/source';
+export { markupAtHand } from './paste/clipboard-markup';
 export { markdownAsMarkup, markupOf, paragraphsOf, plainPayload, textOf, type ClipboardPayload } from './paste/payload';
 export { textOfRtf } from './paste/rtf';
 export {
@@ -122,11 +129,13 @@ export {
   type PictureBytes,
   type PictureType,
 } from './paste/pictures';
-export { passOrder, pastedMarkup, runPaste, type Pasted, type PasteOptions, type PassTrace } from './paste/run';
+export { passOrder } from './paste/order';
+export { PASS_WORDS, type PassWords } from './paste/pass-words';
+export { pastedMarkup, runPaste, type Pasted, type PasteOptions, type PassTrace } from './paste/run';
 export type { Pass } from './paste/pass';
 export { PASSES } from './paste/passes/index';
 export { compileSearch } from './paste/passes/find-replace';
-export { STAND_IN } from './paste/passes/pictures';
+export { STAND_IN } from './paste/stand-in';
 export {
   PASS_IDS,
   PASTE_SOURCES,
@@ -140,7 +149,8 @@ export {
 } from './profile/paste-schema';
 export { makeDictionary, makeSpeller, type Speller } from './paste/dictionary';
 export { takeInventory, type Thing, type ThingKind } from './paste/inventory';
-export { canDropFromNowOn, dropFromNowOn, keepFromNowOn, type FromNowOn } from './paste/from-now-on';
+export { canDropFromNowOn } from './paste/droppable';
+export { dropFromNowOn, keepFromNowOn, type FromNowOn } from './paste/from-now-on';
 export { overtakenPasses, type Overtaken } from './paste/overtaken';
 export {
   expectationSchema,
@@ -193,7 +203,8 @@ export {
   type TriedRepair,
 } from './likeness/repair';
 export { causeSentence, causeTitle, propertiesText, repairSentence, specificityText, trialSentence } from './likeness/words';
-export { EDITING_SHEET, fileNameOf, overridesOf, settingsFor, type FindSheet } from './likeness/surface';
+export { EDITING_SHEET, settingsFor, type FindSheet } from './likeness/surface';
+export { fileNameOf, overridesOf } from './render/file-names';
 export { readStyle, tagOf, type ReadStyle, type StyleAct, type StyleKind, type StyleRefusal } from './styles/act';
 export { actSentence, refusalSentence } from './styles/words';
 export { hasStyle, sampleOf, type StyleSample } from './styles/sample';

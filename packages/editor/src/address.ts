@@ -1,4 +1,4 @@
-import type { CompiledRules } from '@typikon/core';
+import type { CompiledRules } from '@typikon/core/editing';
 
 /** What an address that an author typed becomes, or why it cannot be used. */
 export type AddressAnswer = { address: string; note?: string } | { refusal: string };

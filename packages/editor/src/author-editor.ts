@@ -9,7 +9,7 @@ import {
   type PastedPicture,
   type ResolvedProfile,
   isValueKept,
-} from '@typikon/core';
+} from '@typikon/core/editing';
 import { dropCursor } from 'prosemirror-dropcursor';
 import { gapCursor } from 'prosemirror-gapcursor';
 import { closeHistory, history } from 'prosemirror-history';

@@ -1,4 +1,4 @@
-import type { ButtonId, CompiledRules, Profile, ToolbarOptions } from '@typikon/core';
+import type { ButtonId, CompiledRules, Profile, ToolbarOptions } from '@typikon/core/editing';
 import type { Schema } from 'prosemirror-model';
 import type { Command } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';

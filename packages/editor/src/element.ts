@@ -1,4 +1,5 @@
 import {
+  canReadPatterns,
   clean,
   compileRules,
   resolveProfile,
@@ -7,7 +8,7 @@ import {
   type Json,
   type PastedPicture,
   type ResolvedProfile,
-} from '@typikon/core';
+} from '@typikon/core/editing';
 import { AuthorEditor, type AuthorEditorOptions } from './author-editor';
 import { buildPasteStrip } from './paste/strip';
 import type { EditorServices } from './services/index';
@@ -57,6 +58,9 @@ export class TypikonEditor extends Base {
   private listenedTo: HTMLFormElement | null = null;
   private draftTimer: ReturnType<typeof setTimeout> | undefined;
 
+  /** While what reads patterns is on its way. */
+  private loading: Promise<void> | null = null;
+
   get configuration(): EditorConfiguration | null {
     return this.given;
   }
@@ -95,7 +99,7 @@ export class TypikonEditor extends Base {
 
   /** Resolves once the author can type. */
   get ready(): Promise<void> {
-    return this.editor?.ready ?? Promise.resolve();
+    return this.editor?.ready ?? this.loading?.then(() => this.editor?.ready) ?? Promise.resolve();
   }
 
   checkValidity(): boolean {
@@ -158,6 +162,10 @@ export class TypikonEditor extends Base {
   private build(html: string): void {
     const { given } = this;
     if (given === null || !this.isConnected) return;
+    if (!canReadPatterns() && mentionsPatterns(given)) {
+      this.buildLater();
+      return;
+    }
     const resolved = 'chain' in given.profile ? given.profile : this.resolve(given.profile);
     const { house, role } = given;
     this.rules = compileRules(resolved, { ...(house == null ? {} : { house }), ...(role === undefined || role === '' ? {} : { role }) });
@@ -189,6 +197,26 @@ export class TypikonEditor extends Base {
     });
     this.tell();
     this.offerDraft();
+  }
+
+  /** Few profiles have patterns: what reads them comes for those alone. */
+  private buildLater(): void {
+    // What was written stays the value meanwhile.
+    this.text = this.value;
+    this.editor?.destroy();
+    this.editor = null;
+    this.textContent = 'The editor is being loaded …';
+    this.loading = import('@typikon/core/pattern-engine').then(
+      () => {
+        this.loading = null;
+        this.textContent = '';
+        this.build(this.value);
+      },
+      () => {
+        this.loading = null;
+        this.textContent = 'The editor could not be loaded: the server does not answer. Load the page again.';
+      },
+    );
   }
 
   private resolve({ id, documents }: { id: string; documents: Readonly<Record<string, Json>> }): ResolvedProfile {
@@ -244,6 +272,11 @@ export class TypikonEditor extends Base {
     ]);
     this.querySelector('.te-root')?.prepend(strip.dom);
   }
+}
+
+/** Whether a profile or the house limits may hold a pattern; more often than they do, never less. */
+function mentionsPatterns({ profile, house }: EditorConfiguration): boolean {
+  return /"pattern"/.test(JSON.stringify(['chain' in profile ? profile.chain : profile.documents, house ?? null]));
 }
 
 /** Makes `<typikon-editor>` known to the page; a second call does nothing. */

@@ -1,4 +1,4 @@
-import { textFrame, type PageKind, type SurfaceSettings } from '@typikon/core';
+import { textFrame, type PageKind, type SurfaceSettings } from '@typikon/core/editing';
 
 /** What the author types in: the page's own stylesheets, wrapper and width. */
 export interface Surface {

@@ -94,7 +94,7 @@ const OF_PAGES = [
 ];
 
 /** Files that a page of the application is made of, by the names that the build gives. */
-const PART_OF_A_PAGE = /^\/(?:(?:chunk|main|styles)-[A-Z0-9]{8}\.(?:js|css)|media\/[^/]+)$/;
+const PART_OF_A_PAGE = /^\/(?:(?:chunk|main|styles)-[A-Za-z0-9_-]{8}\.(?:js|css)|media\/[^/]+)$/;
 
 /** Headers of the published page stand-in: no scripts at all, whatever the content holds. */
 export function siteHeaders(applicationOrigins: readonly string[]): MiddlewareHandler {

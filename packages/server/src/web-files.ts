@@ -4,7 +4,7 @@ import { relative } from 'node:path';
 import { problem } from './problem';
 
 /** Files whose names change with what they hold, so that a name never means another one. */
-const HASHED = /-[A-Z0-9]{8}\.(js|css)$|^\/media\//;
+const HASHED = /-[A-Za-z0-9_-]{8}\.(js|css)$|^\/media\//;
 /** The application's own addresses have no ending; what has one is a file, and there or not. */
 const FILE = /\.[a-z0-9]{1,8}$/i;
 const A_YEAR = 'public, max-age=31536000, immutable';

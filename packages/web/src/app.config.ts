@@ -1,6 +1,5 @@
 import { provideHttpClient, withInterceptors } from '@angular/common/http';
 import { type ApplicationConfig, provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
-import { MAT_TOOLTIP_DEFAULT_OPTIONS } from '@angular/material/tooltip';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
@@ -24,6 +23,5 @@ export const appConfig: ApplicationConfig = {
     { provide: LIKENESS_WORKER, useValue: () => new Worker(new URL('./likeness.worker', import.meta.url), { type: 'module' }) },
     { provide: SITE_WORKER, useValue: () => new Worker(new URL('./site.worker', import.meta.url), { type: 'module' }) },
     { provide: SPELLING_WORKER, useValue: () => new Worker(new URL('./spelling.worker', import.meta.url), { type: 'module' }) },
-    { provide: MAT_TOOLTIP_DEFAULT_OPTIONS, useValue: { showDelay: 400, hideDelay: 0, touchendHideDelay: 1000 } },
   ],
 };

@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatDialog } from '@angular/material/dialog';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { Acting } from './state/acting';
 import { LibraryActions, libraryFeature } from './state/library';
 import { NameBadge } from './shared/site/name-badge';
+import { Dialogs } from './ui/dialogs';
 
 /** The frame: a slim index on the left, like the thumb index of a book, and the sheet. */
 @Component({
@@ -18,7 +18,7 @@ import { NameBadge } from './shared/site/name-badge';
 })
 export class App {
   private readonly store = inject(Store);
-  private readonly dialog = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly acting = inject(Acting);
   protected readonly status = this.store.selectSignal(libraryFeature.selectStatus);
   protected readonly message = this.store.selectSignal(libraryFeature.selectMessage);
@@ -43,9 +43,13 @@ export class App {
   }
 
   protected async find(): Promise<void> {
-    if (this.dialog.openDialogs.length > 0) return;
-    const { Finder } = await import('./features/finder/finder');
-    this.dialog.open(Finder, { width: '620px', maxWidth: '94vw', position: { top: '12vh' }, ariaLabel: 'Find anything' });
+    if (await this.dialogs.isAnyOpen()) return;
+    await this.dialogs.open(async () => (await import('./features/finder/finder')).Finder, {
+      width: '620px',
+      maxWidth: '94vw',
+      position: { top: '12vh' },
+      ariaLabel: 'Find anything',
+    });
   }
 
   protected load(): void {

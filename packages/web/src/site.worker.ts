@@ -1,8 +1,9 @@
 import '@typikon/core/without-eval';
 /// <reference lib="webworker" />
 import { checkSite, comparePasses, compareRules, compileRules, moveText, resolveProfile, type ComparedSide } from '@typikon/core';
-import { findingsOf, type ProfileSurroundings } from './state/profile-findings';
+import { findingsOf } from './state/profile-findings';
 import type { ProfilesRequest, SiteAnswer, SiteRequest } from './state/site-messages';
+import type { ProfileSurroundings } from './state/styled-pages';
 
 /** Profiles are compiled once for each state of all of them. */
 let kept: { key: string; profiles: ReadonlyMap<string, ComparedSide> } | null = null;

@@ -2,19 +2,20 @@ import { inject, provideEnvironmentInitializer } from '@angular/core';
 import type { CanDeactivateFn, Routes } from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
 import { provideState } from '@ngrx/store';
-import { benchFeature, chooseFirstSpecimen, computeProof } from './state/bench';
+import { mayLeave } from './ask-before-leaving';
+import { benchFeature, chooseFirstSpecimen, computeProof, readPayload } from './state/bench';
 import { findInDraft } from './state/find-in-draft';
 import { countStored } from './state/library';
 import { ProofRunner } from './state/proof-runner';
+import { sumUpRules } from './state/rules-summary';
 import { SiteWorker } from './state/site-worker';
 import { keepBackup, saveDraft, workshopFeature } from './state/workshop';
 import { Bench } from './features/bench/bench';
 import { UnsavedDraft } from './features/workshop/unsaved-draft';
-import { Leaving } from './ui/leaving';
 import { WORKSHOP_PARTS, type WorkshopParts } from './features/workshop/parts';
 import { Workshop } from './features/workshop/workshop';
 
-const askBeforeLeaving: CanDeactivateFn<Workshop> = () => inject(Leaving).mayLeave(inject(UnsavedDraft));
+const askBeforeLeaving: CanDeactivateFn<Workshop> = () => mayLeave(inject(UnsavedDraft));
 
 const parts: WorkshopParts = {
   bench: Bench,
@@ -49,7 +50,7 @@ export const workshopRoutes: Routes = [
       provideEnvironmentInitializer(getReady),
       provideState(workshopFeature),
       provideState(benchFeature),
-      provideEffects({ countStored, findInDraft, saveDraft, keepBackup, computeProof, chooseFirstSpecimen }),
+      provideEffects({ countStored, findInDraft, saveDraft, keepBackup, sumUpRules, readPayload, computeProof, chooseFirstSpecimen }),
     ],
   },
 ];

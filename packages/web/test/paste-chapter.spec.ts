@@ -2,7 +2,7 @@ import {
   fieldsOf,
   groupEntries,
   PASS_IDS,
-  PASSES,
+  PASS_WORDS,
   pastePassesSchema,
   resolveProfile,
   runPaste,
@@ -46,7 +46,7 @@ describe('the ladder', () => {
   test('numbers the passes in their order, with what each did', async () => {
     const screen = await chapter();
     expect(screen.texts('[data-pass] .number').slice(0, 3)).toEqual(['3.2', '3.3', '3.4']);
-    expect(screen.texts('[data-pass] .name')).toEqual(PASS_IDS.map((id) => PASSES[id].label));
+    expect(screen.texts('[data-pass] .name')).toEqual(PASS_IDS.map((id) => PASS_WORDS[id].label));
     expect(screen.texts('[data-pass=lists] .did')[0]).toMatch(/^3items, −\d+ B$/);
     expect(screen.texts('[data-pass=joined-lines] .did')).toEqual(['–not for this source']);
     expect(screen.texts('.rung.source .what p')[0]).toMatch(/^Word processor: the namespace of a word processor/);

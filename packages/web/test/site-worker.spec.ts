@@ -67,7 +67,7 @@ test('a worker that breaks off answers nothing instead of never', async () => {
 });
 
 test('what stands around a profile is sent once, and again to a worker that is new or where it changed', async () => {
-  const surroundings = { house: null, pages: [], census: null };
+  const surroundings = { house: null, publishedOn: [], census: null };
   const documents = { desk: { format: 'typikon-profile/1', name: 'Desk' } };
   const sent = () => made[made.length - 1]!.asked.map((request) => 'surroundings' in request && request.surroundings);
   const first = worker.checkProfile('desk', documents, surroundings);

@@ -21,11 +21,15 @@ import {
   type PageKind,
   type Site,
 } from '@typikon/core';
+import { provideEffects } from '@ngrx/effects';
 import { provideStore, Store } from '@ngrx/store';
 import { ProfileEdit } from '../src/shared/profile/edit';
-import { BenchActions, benchFeature } from '../src/state/bench';
+import { BenchActions, benchFeature, readPayload } from '../src/state/bench';
 import { LibraryActions, libraryFeature } from '../src/state/library';
 import { findingsOf } from '../src/state/profile-findings';
+import { PROOF_WORKER } from '../src/state/proof-runner';
+import { sumUpRules } from '../src/state/rules-summary';
+import { InPageWorker } from './in-page-worker';
 import type { Library, Proof, Role, Specimen, StoredCensus, StoredProfile } from '../src/state/types';
 import { workshopFeature } from '../src/state/workshop';
 import { WorkshopActions } from '../src/state/workshop.actions';
@@ -102,6 +106,8 @@ export class Screen<T> {
         provideRouter([]),
         provideHttpClient(),
         provideHttpClientTesting(),
+        { provide: PROOF_WORKER, useValue: () => new InPageWorker() },
+        provideEffects({ sumUpRules, readPayload }),
         provideStore({ library: libraryFeature.reducer, workshop: workshopFeature.reducer, bench: benchFeature.reducer }),
       ],
     });
@@ -168,8 +174,13 @@ export class Screen<T> {
     this.store.dispatch(BenchActions.proofComputed({ proof }));
   }
 
-  settle(): Promise<unknown> {
-    return this.fixture.whenStable();
+  /** Waits until nothing is left to draw and the worker has answered. */
+  async settle(): Promise<void> {
+    do {
+      await this.fixture.whenStable();
+      await InPageWorker.rest();
+      await this.fixture.whenStable();
+    } while (InPageWorker.isBusy());
   }
   find<E extends HTMLElement = HTMLElement>(selector: string): E {
     const found = (this.fixture.nativeElement as HTMLElement).querySelector<E>(selector);

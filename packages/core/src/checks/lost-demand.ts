@@ -1,4 +1,4 @@
-import { isAttributeForbidden } from '../markup/compile';
+import { isAttributeForbidden } from '../markup/floor';
 import { toPointer } from '../profile/pointer';
 import { patchAt, type Check } from './check';
 

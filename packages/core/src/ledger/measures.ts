@@ -1,4 +1,5 @@
 import type { FragmentNode } from '../html/node';
+import { utf8Length } from '../html/bytes';
 import { visibleLetters, visibleText } from '../html/text';
 import type { LedgerEntry } from './entry';
 
@@ -73,19 +74,4 @@ function sizeOf(root: FragmentNode): { elements: number; deepest: number; inline
     for (const node of open.node.children) stack.push({ node, depth: open.depth + 1 });
   }
   return { elements, deepest, inlineStyles };
-}
-
-/** The length of a text in UTF-8 bytes. */
-export function utf8Length(text: string): number {
-  let bytes = 0;
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i);
-    if (code < 0x80) bytes++;
-    else if (code < 0x800) bytes += 2;
-    else if (code >= 0xd800 && code < 0xdc00) {
-      bytes += 4;
-      i++;
-    } else bytes += 3;
-  }
-  return bytes;
 }

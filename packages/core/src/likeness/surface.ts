@@ -2,6 +2,7 @@ import type { MediaContext } from '../css/media';
 import type { Sheet } from '../css/stylesheet';
 import type { Surface } from '../profile/surface-schema';
 import type { PageKind } from '../render/page';
+import { fileNameOf, overridesOf } from '../render/file-names';
 import { textFrame } from '../render/template';
 import type { LikenessInput } from './likeness';
 
@@ -10,12 +11,6 @@ export const EDITING_SHEET = 'editing stylesheet';
 
 /** What is known of a stylesheet by its id. */
 export type FindSheet = (id: string) => { css: string; media: string } | undefined;
-
-/** The name under which a stylesheet of the site is told. */
-export const fileNameOf = (id: string): string => `${id}.css`;
-
-/** The stylesheet of a page kind into which repairs go. */
-export const overridesOf = (kind: Pick<PageKind, 'id'>): string => `overrides-${kind.id}`;
 
 /**
  * The two settings of a profile on a page kind: what the author's surface stands on, and what the page is.

@@ -3,7 +3,7 @@ import type { Action, Reason } from '../ledger/entry';
 import type { Authority } from '../ledger/ledger';
 import { hostOf } from './address';
 import { isAddressSafe } from './attribute-test';
-import { isAttributeForbidden } from './compile';
+import { isAttributeForbidden } from './floor';
 import type { CompiledAttribute, CompiledElement, Demands } from './compiled';
 import { SAFETY_FLOOR, URL_ATTRIBUTES } from './floor';
 import { isId as isPrefixed, prefixed, unprefixed, type IdNames } from './ids';

@@ -15,14 +15,12 @@ import type {
   Limit,
   Outcome,
 } from './compiled';
-import { SAFETY_FLOOR, URL_ATTRIBUTES } from './floor';
+import { isAttributeForbidden, SAFETY_FLOOR, URL_ATTRIBUTES } from './floor';
 import { floorStyleTest } from './inline-style';
 import { styleClassesOf } from './style-classes';
 
 const floorDrops: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.elements.drop);
 const floorUnwraps: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.elements.unwrap);
-const floorAttributes: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.attributes.names);
-const nameless: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.nameless);
 const sandboxTokens: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.sandboxTokens);
 const openers: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.rel);
 const NO_ATTRIBUTES: ReadonlyMap<string, CompiledAttribute> = new Map();
@@ -43,17 +41,6 @@ const FRAME_SANDBOX = SAFETY_FLOOR.frame.sandbox;
 const FLOOR_FRAME: Authority = { layer: 'safety-floor', rule: '/frame/sandbox' };
 
 const HEADING_LEVELS = [1, 2, 3, 4, 5, 6] as const;
-
-/** Whether the safety floor takes an attribute away whatever the rules say; some it takes off one element alone. */
-export function isAttributeForbidden(name: string, element = ''): boolean {
-  return (
-    name.startsWith(SAFETY_FLOOR.attributes.prefix) ||
-    floorAttributes.has(name) ||
-    (name === 'name' && nameless.has(element)) ||
-    name.startsWith('xmlns:') ||
-    name.startsWith('formaction')
-  );
-}
 
 /**
  * Compiles the markup rules of a resolved profile under the house limits and the safety floor.

@@ -128,3 +128,17 @@ export const URL_ATTRIBUTES: ReadonlySet<string> = new Set([
   'itemtype',
   'xlink:href',
 ]);
+
+const floorAttributes: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.attributes.names);
+const nameless: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.nameless);
+
+/** Whether the safety floor takes an attribute away whatever the rules say; some it takes off one element alone. */
+export function isAttributeForbidden(name: string, element = ''): boolean {
+  return (
+    name.startsWith(SAFETY_FLOOR.attributes.prefix) ||
+    floorAttributes.has(name) ||
+    (name === 'name' && nameless.has(element)) ||
+    name.startsWith('xmlns:') ||
+    name.startsWith('formaction')
+  );
+}

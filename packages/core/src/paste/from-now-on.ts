@@ -72,11 +72,6 @@ export function dropFromNowOn({ kind, name }: Pick<Thing, 'kind' | 'name'>, reso
   }
 }
 
-/** Whether some pass can take such a thing away. */
-export function canDropFromNowOn({ kind, name }: Pick<Thing, 'kind' | 'name'>): boolean {
-  return kind !== 'link' || name !== '';
-}
-
 /** An element, and those that the markup rules turn into it after the last pass. */
 function namesOf(name: string, resolved: ResolvedProfile): string[] {
   const { elements } = resolved.profile.markup;

@@ -37,11 +37,6 @@ export interface PassRun<Id extends PassId = PassId> {
 /** One step of paste cleanup. It changes the tree, and reports each thing it changed. */
 export interface Pass<Id extends PassId = PassId> {
   id: Id;
-  label: string;
-  /** What it does to the author's content, in a sentence. */
-  effect: string;
-  /** How its work is counted: "lists", "declarations". */
-  unit: readonly [one: string, many: string];
   run(run: PassRun<Id>): void;
 }
 

@@ -2,6 +2,7 @@ import MarkdownIt from 'markdown-it';
 import { escapeText } from '../html/serialize';
 import { parseFragment } from '../html/parse';
 import { renderedText } from '../html/rendered-text';
+import { markupAtHand } from './clipboard-markup';
 import { textRuns } from './text-runs';
 import { textOfRtf } from './rtf';
 
@@ -18,9 +19,6 @@ export interface PastedMarkup {
   type: string;
 }
 
-/** A header that Windows puts before the markup, with the places of the fragment in it. */
-const CLIPBOARD_HEADER = /^\s{0,20}Version:[\d.]+[^<]*/;
-
 /**
  * Takes the markup out of a payload. What stands around the fragment (a page's head, the header that an operating system
  * adds) stays readable to passes as far as it is markup: style sheets in it tell what lists looked like.
@@ -28,8 +26,8 @@ const CLIPBOARD_HEADER = /^\s{0,20}Version:[\d.]+[^<]*/;
  * @param isMarkdown whether its plain text is to be read as Markdown
  */
 export function markupOf(payload: ClipboardPayload, isMarkdown = false): PastedMarkup {
-  const html = payload.types['text/html'];
-  if (html !== undefined && html.trim() !== '') return { html: html.replace(CLIPBOARD_HEADER, ''), type: 'text/html' };
+  const html = markupAtHand(payload);
+  if (html !== null) return { html, type: 'text/html' };
   const { text, type } = textOf(payload);
   return { html: isMarkdown ? markdownAsMarkup(text) : paragraphsOf(text), type };
 }

@@ -6,19 +6,20 @@ import { elementsOf } from '../html/transform';
 import type { FragmentNode } from '../html/node';
 import type { LedgerEntry } from '../ledger/entry';
 import { Ledger } from '../ledger/ledger';
-import { utf8Length } from '../ledger/measures';
+import { utf8Length } from '../html/bytes';
 import { applyRules } from '../markup/apply';
 import { AnchoredLedger, reportIgnored, settle } from '../markup/clean';
 import { compileRules } from '../markup/compile';
 import type { CompiledRules, CompileOptions } from '../markup/compiled';
 import { styleClassesOf } from '../markup/style-classes';
-import { PASS_IDS, type PassId, type PasteSource } from '../profile/paste-schema';
+import type { PassId, PasteSource } from '../profile/paste-schema';
 import type { ResolvedProfile } from '../profile/resolve';
 import { markupOf, type ClipboardPayload } from './payload';
 import { reporterOf, tryOut, work } from './one-pass';
+import { passOrder } from './order';
 import type { PassRun } from './pass';
 import { bareLinesToParagraphs } from './passes/lines-as-enter';
-import { STAND_IN } from './passes/pictures';
+import { STAND_IN } from './stand-in';
 import { picturesInRtf, type PastedPicture, type PictureBytes } from './pictures';
 import { PastedSheet } from './sheet';
 import { detectSource, type DetectedSource } from './source';
@@ -74,12 +75,6 @@ export interface PasteOptions extends CompileOptions {
   parsed?: ParsedFragment;
   /** The rules where they are compiled already. */
   rules?: CompiledRules;
-}
-
-/** The passes of a profile in the order in which they work. */
-export function passOrder({ profile }: ResolvedProfile): PassId[] {
-  const { order } = profile.paste;
-  return [...new Set([...order, ...PASS_IDS])];
 }
 
 /** The markup of a payload as the passes of a profile get it. */

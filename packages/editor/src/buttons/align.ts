@@ -1,4 +1,4 @@
-import { isValueKept, type ButtonId } from '@typikon/core';
+import { isValueKept, type ButtonId } from '@typikon/core/editing';
 import { TextAlignCenter, TextAlignEnd, TextAlignJustify, TextAlignStart, type IconNode } from 'lucide';
 import { attributesOf, changeTextBlocks, classesOf, withClass } from '../commands/attributes';
 import { selectedTextBlocks } from '../selection';

@@ -1,4 +1,4 @@
-import type { ButtonId } from '@typikon/core';
+import type { ButtonId } from '@typikon/core/editing';
 import { Heading2, Heading3, Heading4, Heading5, Heading6, Pilcrow, SquareCode, type IconNode } from 'lucide';
 import { isBlockActive, toggleBlock } from '../commands/blocks';
 import type { Button } from './button';

@@ -1,4 +1,4 @@
-import type { ButtonId } from '@typikon/core';
+import type { ButtonId } from '@typikon/core/editing';
 import type { Command, EditorState } from 'prosemirror-state';
 import type { IconNode } from 'lucide';
 import type { ButtonContext, EditorContext, Mode } from '../context';

@@ -1,4 +1,4 @@
-import type { ButtonId } from '@typikon/core';
+import type { ButtonId } from '@typikon/core/editing';
 import { Baseline, PaintBucket, type IconNode } from 'lucide';
 import { marksIn, setElement, wordsToMark } from '../commands/marks';
 import type { HtmlAttributes } from '../schema/dom';

@@ -1,4 +1,4 @@
-import { isValueKept } from '@typikon/core';
+import { isValueKept } from '@typikon/core/editing';
 import { MonitorPlay } from 'lucide';
 import { NodeSelection } from 'prosemirror-state';
 import { insertInline } from '../commands/blocks';

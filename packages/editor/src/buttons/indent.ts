@@ -1,4 +1,4 @@
-import { isValueKept } from '@typikon/core';
+import { isValueKept } from '@typikon/core/editing';
 import { ListIndentDecrease, ListIndentIncrease } from 'lucide';
 import { chainCommands } from 'prosemirror-commands';
 

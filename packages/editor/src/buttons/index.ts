@@ -1,4 +1,4 @@
-import type { ButtonId } from '@typikon/core';
+import type { ButtonId } from '@typikon/core/editing';
 import { alignCentre, alignJustify, alignLeft, alignRight } from './align';
 import { anchor } from './anchor';
 import { heading2, heading3, heading4, heading5, heading6, paragraph, preformatted } from './block';

@@ -1,4 +1,4 @@
-import { isValueKept } from '@typikon/core';
+import { isValueKept } from '@typikon/core/editing';
 import { CornerDownLeft, ListCollapse, Minus, Scissors, SeparatorHorizontal, Space } from 'lucide';
 import type { Command } from 'prosemirror-state';
 import { insertBlock, unwrapBlock, wrapBlocks } from '../commands/blocks';

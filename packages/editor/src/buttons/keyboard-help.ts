@@ -1,4 +1,4 @@
-import { arrangeToolbar, buttonOf, SHORTCUTS } from '@typikon/core';
+import { arrangeToolbar, buttonOf, SHORTCUTS } from '@typikon/core/editing';
 import { Keyboard } from 'lucide';
 import { make } from '../panels/make';
 import { keyLabel } from '../toolbar/key-label';

@@ -1,4 +1,4 @@
-import { isValueKept } from '@typikon/core';
+import { isValueKept } from '@typikon/core/editing';
 import { ListStart } from 'lucide';
 import { attributesOf, isAttributeKept } from '../commands/attributes';
 import { setNumbers } from '../commands/lists';

@@ -1,4 +1,4 @@
-import type { ButtonId, ToolbarOptions } from '@typikon/core';
+import type { ButtonId, ToolbarOptions } from '@typikon/core/editing';
 import { Bold, CodeXml, Highlighter, ALargeSmall, Italic, Strikethrough, Subscript, Superscript, Underline, type IconNode } from 'lucide';
 import { isElementOn, toggleElement } from '../commands/marks';
 import type { Button } from './button';

@@ -1,4 +1,4 @@
-import { isValueKept } from '@typikon/core';
+import { isValueKept } from '@typikon/core/editing';
 import { BookA, Calendar, Languages } from 'lucide';
 
 import { marksIn, setElement, wordsToMark } from '../commands/marks';

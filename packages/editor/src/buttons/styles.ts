@@ -1,5 +1,5 @@
 import { Paintbrush } from 'lucide';
-import { readStyle, type StyleAct } from '@typikon/core';
+import { readStyle, type StyleAct } from '@typikon/core/editing';
 import { styleHere } from '../commands/style';
 import type { Button } from './button';
 

@@ -1,4 +1,4 @@
-import { isValueKept } from '@typikon/core';
+import { isValueKept } from '@typikon/core/editing';
 import { Table2 } from 'lucide';
 import { insertBlock } from '../commands/blocks';
 import { isAttributeKept } from '../commands/attributes';

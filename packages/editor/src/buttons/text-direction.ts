@@ -1,4 +1,4 @@
-import { isValueKept } from '@typikon/core';
+import { isValueKept } from '@typikon/core/editing';
 import { PilcrowLeft } from 'lucide';
 import { attributesOf, changeTextBlocks, withAttribute } from '../commands/attributes';
 import { selectedTextBlocks } from '../selection';

@@ -1,4 +1,4 @@
-import type { CompiledRules } from '@typikon/core';
+import type { CompiledRules } from '@typikon/core/editing';
 import type { Node } from 'prosemirror-model';
 import type { Command, EditorState, Transaction } from 'prosemirror-state';
 import type { HtmlAttributes } from '../schema/dom';

@@ -7,7 +7,7 @@ import {
   type CompiledRules,
   type StyleAct,
   type StyleDefinition,
-} from '@typikon/core';
+} from '@typikon/core/editing';
 import { wrapIn } from 'prosemirror-commands';
 import type { Node } from 'prosemirror-model';
 import { NodeSelection, type Command, type EditorState } from 'prosemirror-state';

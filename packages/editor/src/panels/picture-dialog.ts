@@ -1,4 +1,4 @@
-import { isValueKept } from '@typikon/core';
+import { isValueKept } from '@typikon/core/editing';
 import type { Node } from 'prosemirror-model';
 import { NodeSelection } from 'prosemirror-state';
 import { attributesOf, classesOf, elementOf, isAttributeKept, withAttribute, withClass } from '../commands/attributes';

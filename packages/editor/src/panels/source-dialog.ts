@@ -1,4 +1,4 @@
-import { clean, groupEntries, parseFragment, layOut, serialize, type LedgerEntry } from '@typikon/core';
+import { clean, groupEntries, parseFragment, layOut, serialize, type LedgerEntry } from '@typikon/core/editing';
 import type { EditorContext } from '../context';
 import { writeDocument } from '../schema/write';
 import { make, push } from './make';

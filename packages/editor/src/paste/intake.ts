@@ -1,15 +1,8 @@
-import {
-  plainPayload,
-  runPaste,
-  type ClipboardPayload,
-  type CompiledRules,
-  type Pasted,
-  type PastedPicture,
-  type ResolvedProfile,
-} from '@typikon/core';
+import type { ClipboardPayload, CompiledRules, Pasted, PastedPicture, ResolvedProfile } from '@typikon/core/editing';
 import { closeHistory, undo } from 'prosemirror-history';
 import { TextSelection } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
+import { pasting, pastingIfThere, type Pasting } from './later';
 import { isOwn, payloadOf, picturesAsMarkup } from './payload';
 import { sentenceFor, type PasteStrip } from './strip';
 
@@ -25,6 +18,9 @@ export interface IntakeOptions {
   onSeeChanges?: (() => void) | undefined;
 }
 
+/** The text comes first. */
+const AFTER_START_MS = 300;
+
 /** Takes in what is pasted or dropped: through the profile's passes, with a strip that says what was done. */
 export class Intake {
   /** Whether clean markup is being put in right now. */
@@ -34,7 +30,10 @@ export class Intake {
   constructor(
     private readonly options: IntakeOptions,
     private readonly view: () => EditorView | null,
-  ) {}
+  ) {
+    // By the first paste it is there. Where it does not come, the paste asks again, and says so.
+    setTimeout(() => void pasting().catch(() => undefined), AFTER_START_MS);
+  }
 
   /** Handles a paste; false leaves it to the editor, which takes what was copied from itself. */
   paste(event: ClipboardEvent): boolean {
@@ -84,20 +83,48 @@ export class Intake {
     const { resolved, strip } = this.options;
     const { choice } = resolved.profile.paste;
     if (this.options.isPlain?.() === true) {
-      this.insert(plainPayload(payload));
+      this.insertPlain(payload);
       return;
     }
     if (choice === 'cleaned') this.insert(payload);
-    else if (choice === 'plain') this.insert(plainPayload(payload));
+    else if (choice === 'plain') this.insertPlain(payload);
     else
       strip.say('How should it be pasted?', [
         { label: 'Tidied', press: () => this.insert(payload) },
-        { label: 'Text only', press: () => this.insert(plainPayload(payload)) },
+        { label: 'Text only', press: () => this.insertPlain(payload) },
         { label: 'Not at all', press: () => strip.close() },
       ]);
   }
 
   private insert(payload: ClipboardPayload): void {
+    this.with((paste) => this.take(paste, payload));
+  }
+
+  private insertPlain(payload: ClipboardPayload): void {
+    this.with((paste) => this.take(paste, paste.plainPayload(payload)));
+  }
+
+  /** Goes on at once where what takes in pastes is there; says so where it does not come. */
+  private with(goOn: (paste: Pasting) => void): void {
+    const paste = pastingIfThere();
+    if (paste !== null) {
+      goOn(paste);
+      return;
+    }
+    const { strip } = this.options;
+    strip.say('Taking in what was pasted …');
+    pasting().then(
+      (arrived) => {
+        if (this.view() !== null) goOn(arrived);
+      },
+      () =>
+        strip.say('Not pasted: a part of the editor could not be loaded, since the server does not answer.', [
+          { label: 'Try again', press: () => this.with(goOn) },
+        ]),
+    );
+  }
+
+  private take({ runPaste }: Pasting, payload: ClipboardPayload): void {
     const { resolved, rules, strip, isWord, uploadPictures } = this.options;
     const run = (profile: ResolvedProfile): Pasted =>
       runPaste(payload, profile, { rules, idPrefix: this.idPrefix(), ...(isWord === undefined ? {} : { isWord }) });
@@ -147,7 +174,7 @@ export class Intake {
               label: 'Text only',
               press: () => {
                 this.takeBack();
-                this.insert(plainPayload(payload));
+                this.insertPlain(payload);
               },
             },
           ]),

@@ -1,4 +1,4 @@
-import { STAND_IN, type ClipboardPayload } from '@typikon/core';
+import { STAND_IN, type ClipboardPayload } from '@typikon/core/editing';
 
 /** The mark that the editor puts on what is copied from it. */
 const OWN_MARK = 'data-pm-slice';

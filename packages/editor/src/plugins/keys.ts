@@ -1,4 +1,4 @@
-import type { SurfaceSettings } from '@typikon/core';
+import type { SurfaceSettings } from '@typikon/core/editing';
 import { baseKeymap, chainCommands, exitCode, liftEmptyBlock, newlineInCode, splitBlockAs } from 'prosemirror-commands';
 import { undoInputRule } from 'prosemirror-inputrules';
 import { keymap } from 'prosemirror-keymap';

@@ -1,4 +1,4 @@
-import { parseFragment, type ChildNode } from '@typikon/core';
+import { parseFragment, type ChildNode } from '@typikon/core/editing';
 import type { Node } from 'prosemirror-model';
 import type { NodeView, NodeViewConstructor } from 'prosemirror-view';
 import { isDomName } from '../schema/dom';

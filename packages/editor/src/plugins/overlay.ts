@@ -1,6 +1,6 @@
 import { NodeSelection, Plugin, type EditorState } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
-import { isValueKept, type CompiledRules } from '@typikon/core';
+import { isValueKept, type CompiledRules } from '@typikon/core/editing';
 import { attributesOf, elementOf, isAttributeKept, withAttribute } from '../commands/attributes';
 
 const PAUSE_MS = 200;

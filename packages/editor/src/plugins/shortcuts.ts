@@ -1,4 +1,4 @@
-import type { ShortcutId, Toolbar } from '@typikon/core';
+import type { ShortcutId, Toolbar } from '@typikon/core/editing';
 import { ellipsis, InputRule, inputRules, smartQuotes, textblockTypeInputRule, wrappingInputRule } from 'prosemirror-inputrules';
 import type { MarkType, NodeType, Schema } from 'prosemirror-model';
 import { findWrapping } from 'prosemirror-transform';

@@ -1,4 +1,4 @@
-import { clean, type CompiledRules } from '@typikon/core';
+import { clean, type CompiledRules } from '@typikon/core/editing';
 import { Schema, type AttributeSpec, type DOMOutputSpec, type MarkSpec, type NodeSpec, type TagParseRule } from 'prosemirror-model';
 import { shownAttributes, type HtmlAttributes } from './dom';
 import { BLOCK_LEAVES, CONTAINERS, FLOW, INLINE_LEAVES, MARKS, PARTS, PART_OF, TEXT_BLOCKS } from './elements';

@@ -9,7 +9,7 @@ import {
   type ChildNode,
   type ElementNode,
   type ParsedFragment,
-} from '@typikon/core';
+} from '@typikon/core/editing';
 import { Fragment, type Mark, type Node, type NodeType, type Schema } from 'prosemirror-model';
 import { markNameOf, nodeNameOf, OPAQUE_BLOCK, OPAQUE_INLINE, PLACE_TO_TYPE, wrapperNameOf } from './compile';
 import type { HtmlAttributes } from './dom';

@@ -1,4 +1,4 @@
-import { escapeAttribute, escapeText, VOID_ELEMENTS } from '@typikon/core';
+import { escapeAttribute, escapeText, VOID_ELEMENTS } from '@typikon/core/editing';
 import { Fragment, type Mark, type Node } from 'prosemirror-model';
 import type { HtmlAttributes } from './dom';
 import { OPAQUE_BLOCK, OPAQUE_INLINE, PLACE_TO_TYPE } from './compile';

@@ -1,4 +1,4 @@
-import type { EntryGroup } from '@typikon/core';
+import type { EntryGroup } from '@typikon/core/editing';
 
 /** A picture of the asset library. */
 export interface LibraryPicture {

@@ -1,4 +1,4 @@
-import { arrangeToolbar, buttonOf, missingMarkup, needInWords, type ArrangedGroup, type ButtonId } from '@typikon/core';
+import { arrangeToolbar, buttonOf, missingMarkup, needInWords, type ArrangedGroup, type ButtonId } from '@typikon/core/editing';
 import { createElement, Ellipsis, type IconNode } from 'lucide';
 import type { EditorState } from 'prosemirror-state';
 import { EDITOR_BUTTONS } from '../buttons/index';

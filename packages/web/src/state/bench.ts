@@ -2,17 +2,8 @@ import { inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props, Store } from '@ngrx/store';
 import { catchError, combineLatest, debounceTime, distinctUntilChanged, filter, map, of, switchMap, take } from 'rxjs';
-import {
-  detectSource,
-  groupEntries,
-  markupOf,
-  pastedMarkup,
-  type ClipboardPayload,
-  type Expectation,
-  type PassId,
-  type PasteSource,
-  type ResolvedProfile,
-} from '@typikon/core';
+import type { ClipboardPayload, Expectation } from '@typikon/core';
+import { detectSource, groupEntries, markupAtHand, type PassId, type PasteSource } from '@typikon/core/settings';
 import { selectHouse } from './house';
 import { libraryFeature } from './library';
 import { proofRequest, ProofRunner } from './proof-runner';
@@ -24,6 +15,13 @@ export type BenchTab = 'author' | 'markup' | 'page' | 'expectations';
 
 /** Which markup is tried: the specimen (as it is or as it was edited here), all that stands in the author's editor, or the last paste into it. */
 export type Showing = 'source' | 'typed' | 'pasted';
+
+/** A payload without markup of its own, and the markup that was made of its text. */
+export interface ReadPayload {
+  payload: ClipboardPayload;
+  isMarkdown: boolean;
+  html: string;
+}
 
 export const BenchActions = createActionGroup({
   source: 'Bench',
@@ -44,6 +42,8 @@ export const BenchActions = createActionGroup({
     'Lower Chosen': props<{ lower: 'ledger' | 'left' }>(),
     /** A kind of thing of what is left, as its key. */
     'Thing Chosen': props<{ thing: string | null }>(),
+    /** Markup was made of what a payload holds beside markup. */
+    'Payload Read': props<{ read: ReadPayload }>(),
     'Proof Computed': props<{ proof: Proof }>(),
     'Proof Failed': props<{ message: string }>(),
     /** The same once more, after a failure. */
@@ -61,6 +61,8 @@ interface BenchState {
   typed: string | null;
   pasted: ClipboardPayload | null;
   showing: Showing;
+  /** What was made of payloads without markup; of the specimen and of the last paste. */
+  read: readonly ReadPayload[];
   tab: BenchTab;
   /** How it comes in where that was chosen; null for what the specimen says. */
   way: 'paste' | 'stored' | null;
@@ -86,6 +88,7 @@ const initialState: BenchState = {
   typed: null,
   pasted: null,
   showing: 'source',
+  read: [],
   tab: 'markup',
   way: null,
   sourceChosen: null,
@@ -149,6 +152,7 @@ export const benchFeature = createFeature({
       pass: null,
       tab: thing === null ? state.tab : 'markup',
     })),
+    on(BenchActions.payloadRead, (state, { read }): BenchState => ({ ...state, read: [read, ...state.read.slice(0, 1)] })),
     on(BenchActions.proofComputed, (state, { proof }): BenchState => ({
       ...state,
       proof,
@@ -183,6 +187,7 @@ export const benchFeature = createFeature({
     selectWay,
     selectSourceChosen,
     selectPass,
+    selectRead,
   }) => {
     const selectSpecimen = createSelector(
       selectSpecimenId,
@@ -194,25 +199,44 @@ export const benchFeature = createFeature({
       detectSource(showing === 'pasted' && pasted !== null ? pasted : payload),
     );
     const selectKind = createSelector(selectDetected, selectSourceChosen, ({ source }, chosen) => chosen ?? source);
-    const markup = (payload: ClipboardPayload, resolved: ResolvedProfile | null, kind: PasteSource): string =>
-      resolved === null ? markupOf(payload, kind === 'markdown').html : pastedMarkup(payload, resolved, kind);
-    /** The specimen's markup, or what became of it here. */
+    const selectIsMarkdown = createSelector(
+      workshopFeature.selectResolved,
+      selectKind,
+      (resolved, kind) => kind === 'markdown' && resolved?.profile.paste.markdown !== false,
+    );
+    /** The markup of a payload; null while it is being made of its text. */
+    const markup = (payload: ClipboardPayload, isMarkdown: boolean, read: readonly ReadPayload[]): string | null =>
+      markupAtHand(payload) ??
+      (Object.keys(payload.types).length === 0 ? '' : null) ??
+      read.find((one) => one.payload === payload && one.isMarkdown === isMarkdown)?.html ??
+      null;
+    /** The specimen's markup, or what became of it here; null while it is read. */
     const selectSource = createSelector(
       selectEdited,
       selectPayload,
-      workshopFeature.selectResolved,
-      selectKind,
-      (edited, payload, resolved, kind) => edited ?? markup(payload, resolved, kind),
+      selectIsMarkdown,
+      selectRead,
+      (edited, payload, isMarkdown, read) => edited ?? markup(payload, isMarkdown, read),
     );
     const selectInput = createSelector(
       selectShowing,
       selectSource,
       selectTyped,
       selectPasted,
-      workshopFeature.selectResolved,
-      selectKind,
-      (showing, source, typed, pasted, resolved, kind) =>
-        showing === 'typed' ? (typed ?? source) : showing === 'pasted' && pasted !== null ? markup(pasted, resolved, kind) : source,
+      selectIsMarkdown,
+      selectRead,
+      (showing, source, typed, pasted, isMarkdown, read) =>
+        showing === 'typed' ? (typed ?? source) : showing === 'pasted' && pasted !== null ? markup(pasted, isMarkdown, read) : source,
+    );
+    /** The payload of which markup has to be made; null where none is waited for. */
+    const selectUnread = createSelector(
+      selectInput,
+      selectShowing,
+      selectPayload,
+      selectPasted,
+      selectIsMarkdown,
+      (input, showing, payload, pasted, isMarkdown) =>
+        input !== null ? null : { payload: showing === 'pasted' && pasted !== null ? pasted : payload, isMarkdown },
     );
     const selectArrives = createSelector(selectShowing, selectWay, selectSpecimen, (showing, way, specimen): 'paste' | 'stored' =>
       showing === 'typed' ? 'stored' : showing === 'pasted' ? 'paste' : (way ?? specimen?.arrives ?? 'stored'),
@@ -238,6 +262,7 @@ export const benchFeature = createFeature({
       selectKind,
       selectSource,
       selectInput,
+      selectUnread,
       selectArrives,
       selectArrival,
       /** What must come out of the specimen; nothing is asked of what was edited or typed here. */
@@ -291,7 +316,7 @@ export const computeProof = createEffect(
     ]).pipe(
       // The selectors change one after another within one dispatch.
       debounceTime(0),
-      filter(([resolution, , , specimenId]) => resolution !== null && specimenId !== null),
+      filter(([resolution, , html, specimenId]) => resolution !== null && specimenId !== null && html !== null),
       map(
         ([resolution, house, html, , role, arrival, expectations, attempt]): {
           request: ProofRequest | { problem: string };
@@ -301,7 +326,7 @@ export const computeProof = createEffect(
             const problem = resolution?.problems.map(({ pointer, message }) => `${pointer} ${message}`.trim()).join(' ') ?? '';
             return { request: { problem }, attempt };
           }
-          return { request: proofRequest(resolution.resolved, house, role, html, arrival, expectations), attempt };
+          return { request: proofRequest(resolution.resolved, house, role, html!, arrival, expectations), attempt };
         },
       ),
       distinctUntilChanged((one, other) => one.attempt === other.attempt && isSameRequest(one.request, other.request)),
@@ -312,6 +337,22 @@ export const computeProof = createEffect(
               map((proof) => BenchActions.proofComputed({ proof })),
               catchError((error: Error) => of(BenchActions.proofFailed({ message: error.message }))),
             ),
+      ),
+    ),
+  { functional: true },
+);
+
+/** Markup is made of a payload that has none in the worker. */
+export const readPayload = createEffect(
+  (store = inject(Store), runner = inject(ProofRunner)) =>
+    combineLatest([store.select(benchFeature.selectUnread), store.select(benchFeature.selectAttempt)]).pipe(
+      map(([unread]) => unread),
+      filter((unread) => unread !== null),
+      switchMap(({ payload, isMarkdown }) =>
+        runner.read(payload, isMarkdown).pipe(
+          map((html) => BenchActions.payloadRead({ read: { payload, isMarkdown, html } })),
+          catchError(({ message }: Error) => of(BenchActions.proofFailed({ message }))),
+        ),
       ),
     ),
   { functional: true },

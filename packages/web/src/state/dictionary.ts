@@ -1,5 +1,4 @@
 import { Injectable } from '@angular/core';
-import { makeDictionary } from '@typikon/core';
 
 /** The dictionary that hyphens at line ends are closed by. It is fetched at the first question, which it cannot answer yet. */
 @Injectable({ providedIn: 'root' })
@@ -15,8 +14,11 @@ export class Dictionary {
   private load(): void {
     if (this.isLoading) return;
     this.isLoading = true;
-    Promise.all(['aff', 'dic'].map(async (ending) => (await fetch(`/dictionaries/en-GB/index.${ending}`)).text())).then(
-      ([aff, dic]) => (this.known = makeDictionary(aff!, dic!)),
+    Promise.all([
+      import('./make-dictionary'),
+      ...['aff', 'dic'].map(async (ending) => (await fetch(`/dictionaries/en-GB/index.${ending}`)).text()),
+    ]).then(
+      ([{ makeDictionary }, aff, dic]) => (this.known = makeDictionary(aff!, dic!)),
       () => (this.isLoading = false),
     );
   }

@@ -1,4 +1,4 @@
-import { readHouseLimits, type HouseLimits } from '@typikon/core';
+import { readHouseLimits, type HouseLimits } from '@typikon/core/settings';
 import { createSelector } from '@ngrx/store';
 import { libraryFeature } from './library';
 

@@ -1,4 +1,4 @@
-import { PASSES, type EntryGroup, type PassId } from '@typikon/core';
+import { PASS_WORDS, type EntryGroup, type PassId } from '@typikon/core/settings';
 import { citePass } from './paste-words';
 
 /** What a group of entries says, in words: what happened to the author's content, and who decided. */
@@ -77,7 +77,7 @@ export function wordsOf(group: EntryGroup, nameOf: (id: string) => string): Grou
 /** The pass that made a group; null where the markup rules did. */
 export function passOf({ rule }: EntryGroup): PassId | null {
   const id = /^\/paste\/passes\/([^/]+)/.exec(rule)?.[1];
-  return id !== undefined && Object.hasOwn(PASSES, id) ? (id as PassId) : null;
+  return id !== undefined && Object.hasOwn(PASS_WORDS, id) ? (id as PassId) : null;
 }
 
 /** What the rule is called where it is not about one element. */

@@ -41,7 +41,7 @@ export class PasteSurvey {
     effect((onCleanup) => {
       const resolved = this.resolved();
       const [house, role, specimens, input, arrival] = [this.house(), this.role(), this.specimens(), this.input(), this.arrival()];
-      if (this.chapter() !== 'paste' || resolved === null) {
+      if (this.chapter() !== 'paste' || resolved === null || input === null) {
         this.overtaken.set([]);
         this.would.set(null);
         return;

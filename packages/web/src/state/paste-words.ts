@@ -1,4 +1,5 @@
-import { PASSES, type Expectation, type Overtaken, type PassId, type PasteSource, type Thing } from '@typikon/core';
+import type { Expectation, Overtaken, Thing } from '@typikon/core';
+import { PASS_WORDS, type PassId, type PasteSource } from '@typikon/core/settings';
 
 const SOURCES: Readonly<Record<PasteSource, string>> = {
   'word-processor': 'Word processor',
@@ -20,14 +21,17 @@ export function sourceName(source: PasteSource): string {
 
 /** A pass as it is cited: "§3 Paste, Inline style". */
 export function citePass(pass: PassId): string {
-  return `§3 Paste, ${PASSES[pass].label}`;
+  return `§3 Paste, ${PASS_WORDS[pass].label}`;
 }
 
 /** What a pass did, in a word: "14 declarations". */
 export function countOf(pass: PassId, changes: number): string {
-  const [one, many] = PASSES[pass].unit;
+  const [one, many] = PASS_WORDS[pass].unit;
   return changes === 1 ? one : many;
 }
+
+/** The key of a kind of thing of what is left, by which it is chosen. */
+export const keyOfThing = ({ kind, name }: Pick<Thing, 'kind' | 'name'>): string => `${kind} ${name}`;
 
 /** A kind of thing of what is left, as it is called. */
 export function thingName({ kind, name }: Pick<Thing, 'kind' | 'name'>): { code: string; words: string } {
@@ -95,10 +99,10 @@ function short(text: string): string {
 
 /** A pass that works in vain, in a sentence. */
 export function overtakenWords({ pass, by, how }: Overtaken): string {
-  const later = by === 'markup' ? 'the markup rules' : PASSES[by].label;
+  const later = by === 'markup' ? 'the markup rules' : PASS_WORDS[by].label;
   return how === 'undone'
-    ? `What ${PASSES[pass].label} does here, ${later} takes back.`
-    : `What ${PASSES[pass].label} does here, ${later} would do anyway.`;
+    ? `What ${PASS_WORDS[pass].label} does here, ${later} takes back.`
+    : `What ${PASS_WORDS[pass].label} does here, ${later} would do anyway.`;
 }
 
 /** The number of a pass in the chapter: 3.1 is the source. */

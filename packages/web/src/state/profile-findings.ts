@@ -3,28 +3,25 @@ import {
   classesIn,
   compileRules,
   resolveProfile,
+  textFrame,
   type Finding,
-  type HouseLimits,
   type JsonObject,
   type StyledPage,
 } from '@typikon/core';
-import type { StoredCensus } from './types';
+import type { ProfileSurroundings, PublishedOn } from './styled-pages';
 
-/** What stands around a profile; it changes seldom, and the worker keeps it from one question to the next. */
-export interface ProfileSurroundings {
-  house: HouseLimits | null;
-  /** The kinds of page on which content of the profile is published. */
-  pages: readonly StyledPage[];
-  /** What the stored documents hold; null while that is not known. */
-  census: StoredCensus | null;
+/** Pages with what stands around the text on them. */
+export function styledPages(publishedOn: readonly PublishedOn[]): StyledPage[] {
+  return publishedOn.map(({ kind, sheets }) => ({ name: kind.name, wrapper: textFrame(kind).wrapper, sheets }));
 }
 
 /** What the checks find in a profile with its parents; nothing where one of them has mistakes, which are told elsewhere. */
 export function findingsOf(
   profileId: string,
   documents: Readonly<Record<string, JsonObject>>,
-  { house, pages, census }: ProfileSurroundings,
+  { house, publishedOn, census }: ProfileSurroundings,
 ): Finding[] {
+  const pages = styledPages(publishedOn);
   const resolution = resolveProfile(profileId, (id) => documents[id]);
   if (!resolution.ok) return [];
   const limits = house === null ? {} : { house };

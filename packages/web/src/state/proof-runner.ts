@@ -1,8 +1,22 @@
 import { Injectable, InjectionToken, inject, signal, type OnDestroy } from '@angular/core';
 import { Observable } from 'rxjs';
-import type { Expectation, HouseLimits, JsonObject, Lessons, Overtaken, PassId, ResolvedProfile, Thing } from '@typikon/core';
+import type {
+  ClipboardPayload,
+  Expectation,
+  FromNowOn,
+  HouseLimits,
+  JsonObject,
+  Keeping,
+  LedgerEntry,
+  Lessons,
+  Overtaken,
+  PassId,
+  ResolvedProfile,
+  RulesSummary,
+  Thing,
+} from '@typikon/core';
 import { WorkerClient } from './worker-client';
-import type { Arrival, Kept, MatrixRequest, MatrixRow, Proof, ProofRequest, WorkerTask } from './types';
+import type { Arrival, Kept, MatrixRequest, MatrixRow, Proof, ProofRequest, RulesRequest, WorkerTask } from './types';
 
 /** Makes the worker. A token, so that tests can put something else in its place. */
 export const PROOF_WORKER = new InjectionToken<() => Worker>('proof worker');
@@ -49,6 +63,31 @@ export class ProofRunner implements OnDestroy {
   /** Computes one proof. Errors with the sentence that the computation gave. Unsubscribing forgets the request. */
   prove(request: ProofRequest): Observable<Proof> {
     return this.ask<Proof>({ kind: 'prove', request });
+  }
+
+  /** Tells what the rules of a profile come to. */
+  rules(request: RulesRequest): Observable<RulesSummary> {
+    return this.ask<RulesSummary>({ kind: 'rules', request });
+  }
+
+  /** Makes markup of a payload that holds none. */
+  read(payload: ClipboardPayload, isMarkdown: boolean): Observable<string> {
+    return this.ask<string>({ kind: 'read', payload, isMarkdown });
+  }
+
+  /** Lists, for each piece of markup, what stands in it beside plain words in paragraphs. */
+  inventories(...markups: string[]): Observable<Thing[][]> {
+    return this.ask<Thing[][]>({ kind: 'inventory', markups });
+  }
+
+  /** Works out how a thing that a paste leaves goes from now on; null where no rule of the profile does it. */
+  drop(request: RulesRequest, thing: Thing): Observable<FromNowOn | null> {
+    return this.ask<FromNowOn | null>({ kind: 'drop', request, thing });
+  }
+
+  /** Works out how the things of some entries of the ledger are kept from now on; null where the profile cannot. */
+  keeping(request: ProofRequest, entries: readonly LedgerEntry[]): Observable<Keeping | null> {
+    return this.ask<Keeping | null>({ kind: 'keeping', request, entries });
   }
 
   /** Lists what a profile would take from a sample, with the smallest rule for each. */

@@ -1,5 +1,5 @@
 import type { ComparisonLine, Finding, HouseLimits, JsonObject, Move, PageKind, Site, SiteFinding, StoredTexts } from '@typikon/core';
-import type { ProfileSurroundings } from './profile-findings';
+import type { ProfileSurroundings } from './styled-pages';
 
 /** All profiles as they are stored, and the limits above them. */
 export interface ProfilesRequest {

@@ -1,6 +1,6 @@
 import { inject, Injectable, InjectionToken } from '@angular/core';
 import type { ComparisonLine, Finding, JsonObject, Move, Site, SiteFinding } from '@typikon/core';
-import type { ProfileSurroundings } from './profile-findings';
+import type { ProfileSurroundings } from './styled-pages';
 import type { ProfilesRequest, SiteAnswer, SiteRequest } from './site-messages';
 
 export const SITE_WORKER = new InjectionToken<() => Worker>('Makes the worker that tests the site and compares profiles');

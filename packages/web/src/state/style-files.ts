@@ -1,4 +1,5 @@
-import { fileNameOf, type Sheet } from '@typikon/core';
+import type { Sheet } from '@typikon/core';
+import { fileNameOf } from '@typikon/core/settings';
 import type { StoredPageKind, StoredStylesheet } from './types';
 
 /** The stylesheets of a page kind in their order, by the names of their files. */

@@ -157,6 +157,12 @@ export interface ProofRequest {
   expectations: readonly Expectation[];
 }
 
+/** What the rules of a profile come to. */
+export interface RulesRequest extends Omit<ProofRequest, 'html' | 'arrival' | 'expectations'> {
+  /** Elements of which to tell beside those of HTML. */
+  names: readonly string[];
+}
+
 /** Specimens that are run through a profile one after another. */
 export interface MatrixRequest extends Omit<ProofRequest, 'html' | 'arrival' | 'expectations'> {
   specimens: readonly Specimen[];
@@ -181,6 +187,11 @@ export interface MatrixRow {
 
 /** What the worker can be asked to do. */
 export type WorkerTask =
+  | { kind: 'rules'; request: RulesRequest }
+  | { kind: 'read'; payload: ClipboardPayload; isMarkdown: boolean }
+  | { kind: 'inventory'; markups: readonly string[] }
+  | { kind: 'drop'; request: RulesRequest; thing: Thing }
+  | { kind: 'keeping'; request: ProofRequest; entries: readonly LedgerEntry[] }
   | { kind: 'prove'; request: ProofRequest }
   | { kind: 'overtaken'; request: ProofRequest }
   | { kind: 'would'; request: ProofRequest }

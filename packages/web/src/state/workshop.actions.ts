@@ -1,4 +1,4 @@
-import type { Finding, JsonObject, Problem } from '@typikon/core';
+import type { Finding, JsonObject, Problem, RulesSummary } from '@typikon/core';
 import { createActionGroup, emptyProps, props } from '@ngrx/store';
 import type { Backup } from './draft-backup';
 import type { StoredProfile } from './types';
@@ -32,6 +32,10 @@ export const WorkshopActions = createActionGroup({
     'Role Chosen': props<{ role: string }>(),
     /** The checks ran over a draft. */
     'Draft Tested': props<{ draft: JsonObject; findings: readonly Finding[] }>(),
+    /** A setting was looked for, by the name that its line has. */
+    'Setting Sought': props<{ setting: string }>(),
+    /** What the rules of the draft come to. */
+    'Rules Summed Up': props<{ summary: RulesSummary }>(),
     'Changes Abandoned': emptyProps(),
   },
 });

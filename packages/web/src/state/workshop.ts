@@ -1,18 +1,14 @@
 import { inject } from '@angular/core';
+import type { CompileOptions, Finding } from '@typikon/core';
 import {
-  compileRules,
   countChanges,
   isSameJson,
   resolveProfile,
-  textFrame,
-  type CompiledRules,
-  type CompileOptions,
-  type Finding,
   type JsonObject,
   type Problem,
   type ResolvedProfile,
-  type StyledPage,
-} from '@typikon/core';
+  type RulesSummary,
+} from '@typikon/core/settings';
 import { sheetsOf } from './style-files';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createFeature, createReducer, createSelector, on, Store } from '@ngrx/store';
@@ -21,7 +17,7 @@ import { Api, type ApiFailure } from './api';
 import { DraftBackup, type Backup } from './draft-backup';
 import { selectHouse } from './house';
 import { libraryFeature } from './library';
-import type { ProfileSurroundings } from './profile-findings';
+import type { ProfileSurroundings, PublishedOn } from './styled-pages';
 import type { StoredProfile } from './types';
 import { WorkshopActions, type Chapter } from './workshop.actions';
 
@@ -47,11 +43,15 @@ export interface WorkshopState {
   backup: Backup | null;
   chapter: Chapter;
   element: string | null;
+  /** The setting that was looked for last; what stands below is drawn then. */
+  sought: string | null;
   role: string;
   /** What the checks found when they last ran. */
   findings: readonly Finding[];
   /** The draft that they ran on. */
   tested: JsonObject | null;
+  /** What the rules come to, house limits and safety floor worked in; of the last draft that could be read. */
+  summary: RulesSummary | null;
 }
 
 const initialState: WorkshopState = {
@@ -69,9 +69,11 @@ const initialState: WorkshopState = {
   backup: null,
   chapter: 'markup',
   element: null,
+  sought: null,
   role: '',
   findings: [],
   tested: null,
+  summary: null,
 };
 
 const edited = (state: WorkshopState, document: JsonObject, label: string): WorkshopState => ({
@@ -170,6 +172,8 @@ export const workshopFeature = createFeature({
     on(WorkshopActions.changesAbandoned, (state): WorkshopState => ({ ...state, draft: state.saved, past: [], future: [] })),
     on(WorkshopActions.chapterChosen, (state, { chapter }): WorkshopState => ({ ...state, chapter })),
     on(WorkshopActions.draftTested, (state, { draft, findings }): WorkshopState => ({ ...state, findings, tested: draft })),
+    on(WorkshopActions.settingSought, (state, { setting }): WorkshopState => ({ ...state, sought: setting })),
+    on(WorkshopActions.rulesSummedUp, (state, { summary }): WorkshopState => ({ ...state, summary })),
     on(WorkshopActions.roleChosen, (state, { role }): WorkshopState => ({ ...state, role })),
     on(WorkshopActions.elementChosen, (state, { element }): WorkshopState => ({
       ...state,
@@ -200,9 +204,6 @@ export const workshopFeature = createFeature({
       ...(house === null ? {} : { house }),
       ...(role === '' ? {} : { role }),
     }));
-    const selectRules = createSelector(selectResolved, selectOptions, (resolved, options): CompiledRules | null =>
-      resolved === null ? null : compileRules(resolved, options),
-    );
     /** The draft and the documents that it stands on, as far as they lead; of the others nothing counts. */
     const selectChain = createSelector(selectProfileId, selectDocuments, (id, documents): Record<string, JsonObject> => {
       const chain: Record<string, JsonObject> = {};
@@ -216,35 +217,32 @@ export const workshopFeature = createFeature({
       return chain;
     });
     const selectSurfacePage = createSelector(selectResolved, (resolved) => resolved?.profile.surface.pageKind ?? null);
-    /** The kinds of page on which content of the profile is published, and the one on which its surface stands. */
-    const selectPages = createSelector(
+    /** The kinds of page on which content of the profile is published, and the one on which its surface stands, with their stylesheets. */
+    const selectPublishedOn = createSelector(
       libraryFeature.selectPageKinds,
       libraryFeature.selectStylesheets,
       libraryFeature.selectTexts,
       selectProfileId,
       selectSurfacePage,
-      (pageKinds, stylesheets, texts, profileId, surfacePage): StyledPage[] => {
+      (pageKinds, stylesheets, texts, profileId, surfacePage): PublishedOn[] => {
         const used = new Set([...texts.filter((text) => text.profileId === profileId).map(({ pageKindId }) => pageKindId), surfacePage]);
-        return pageKinds
-          .filter(({ id }) => used.has(id))
-          .map((kind) => ({ name: kind.name, wrapper: textFrame(kind).wrapper, sheets: sheetsOf(kind, stylesheets) }));
+        return pageKinds.filter(({ id }) => used.has(id)).map((kind) => ({ kind, sheets: sheetsOf(kind, stylesheets) }));
       },
     );
     /** What stands around the draft, for the checks. */
     const selectSurroundings = createSelector(
       selectHouse,
-      selectPages,
+      selectPublishedOn,
       libraryFeature.selectCensus,
-      (house, pages, census): ProfileSurroundings => ({ house, pages, census }),
+      (house, publishedOn, census): ProfileSurroundings => ({ house, publishedOn, census }),
     );
     return {
       selectDocuments,
       selectResolution,
       selectResolved,
-      selectRules,
       /** The house limits and the role, as the rules are compiled with. */
       selectOptions,
-      selectPages,
+      selectPublishedOn,
       selectChain,
       /** All that the checks of the draft read. */
       selectToTest: createSelector(

@@ -9,9 +9,6 @@ const OFFICE_CLASS =
 /** Takes classes away that other programs brought along. */
 export const classes: Pass<'classes'> = {
   id: 'classes',
-  label: 'Classes',
-  effect: 'Classes that other programs brought along go.',
-  unit: ['place', 'places'],
   run({ root, settings, styleClasses, report }) {
     const isNamed = (names: readonly string[], word: string): boolean =>
       names.some((name) => (name.endsWith('*') ? word.startsWith(name.slice(0, -1)) : word === name));

@@ -14,9 +14,6 @@ const SYNONYMS: readonly (readonly string[])[] = [
 /** Takes named elements and attributes away, or all but those named. Event attributes always go. */
 export const elements: Pass<'elements'> = {
   id: 'elements',
-  label: 'Elements and attributes',
-  effect: 'Named elements and attributes go; event handlers always.',
-  unit: ['place', 'places'],
   run({ root, settings, report }) {
     const [unwrapped, dropped, attributes] = [new Set(settings.unwrap), new Set(settings.drop), new Set(settings.attributes)];
     const only = settings.only === undefined ? null : withSynonyms(settings.only);

@@ -11,9 +11,6 @@ import type { Pass, Reporter } from '../pass';
 /** Replaces words, attribute values or whole elements. */
 export const findReplace: Pass<'find-replace'> = {
   id: 'find-replace',
-  label: 'Find and replace',
-  effect: 'Words, attribute values or whole elements are replaced.',
-  unit: ['hit', 'hits'],
   run({ root, settings, report }) {
     for (const replacement of settings.rules) {
       const search = compileSearch(replacement);

@@ -9,9 +9,6 @@ import type { PastedSheet } from '../sheet';
 /** Turns paragraphs that are headings in all but name into headings. */
 export const headings: Pass<'headings'> = {
   id: 'headings',
-  label: 'Headings',
-  effect: 'Titles and outline levels become headings.',
-  unit: ['heading', 'headings'],
   run({ root, settings, source, sheet, report }) {
     transform(root, {
       element(element) {

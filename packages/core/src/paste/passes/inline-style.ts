@@ -42,9 +42,6 @@ const ALIGNED: ReadonlySet<string> = new Set(['p', 'div', 'h1', 'h2', 'h3', 'h4'
 /** Takes inline style away but for what is named; what it means and markup can say is said in markup first. */
 export const inlineStyle: Pass<'inline-style'> = {
   id: 'inline-style',
-  label: 'Inline style',
-  effect: 'Weight and slant become strong and em; the rest goes.',
-  unit: ['declaration', 'declarations'],
   run({ root, settings, sheet, report }) {
     transform(root, {
       element(element, parent) {

@@ -12,9 +12,6 @@ import type { Pass, PassRun } from '../pass';
 /** Joins lines that were broken to fit a page into paragraphs, and closes the hyphens at their ends. */
 export const joinedLines: Pass<'joined-lines'> = {
   id: 'joined-lines',
-  label: 'Joined lines',
-  effect: 'Lines broken to fit a page become paragraphs again.',
-  unit: ['line', 'lines'],
   run(run) {
     const { root } = run;
     const widest = widestLine(root);

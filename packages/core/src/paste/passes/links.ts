@@ -14,9 +14,6 @@ const RUNS_CODE = /^[\u0000-\u0020]*(?:j\s*a\s*v\s*a|v\s*b)\s*s\s*c\s*r\s*i\s*p\
 /** Mends links: local addresses, tracking parameters, redirect wrappers, bookmarks that nothing points to. */
 export const links: Pass<'links'> = {
   id: 'links',
-  label: 'Links',
-  effect: 'Dead links go, their words stay; tracking and redirects are undone.',
-  unit: ['link', 'links'],
   run({ root, settings, report }) {
     const pointedTo = settings.bookmarks === 'used' ? fragmentsIn(root) : null;
     transform(root, {

@@ -12,9 +12,6 @@ import type { Pass, Reporter } from '../pass';
 /** Makes true lists of what only looks like lists: by office list properties, by levels noted on single lists, or by what is typed before lines. */
 export const lists: Pass<'lists'> = {
   id: 'lists',
-  label: 'Rebuild lists',
-  effect: 'Paragraphs that only look like list items become lists.',
-  unit: ['item', 'items'],
   run({ root, settings, sheet, report }) {
     mendNesting(root, report);
     takeLabels(root, report);

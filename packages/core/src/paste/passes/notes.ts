@@ -16,9 +16,6 @@ interface Note {
 /** Makes linked notes with a list at the end of footnotes and endnotes, or bracketed text, or takes them away. */
 export const notes: Pass<'notes'> = {
   id: 'notes',
-  label: 'Notes',
-  effect: 'Footnotes and endnotes become linked notes at the end.',
-  unit: ['note', 'notes'],
   run({ root, settings, idPrefix, report }) {
     const found = notesIn(root);
     if (found.length === 0) return;

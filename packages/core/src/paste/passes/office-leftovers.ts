@@ -28,9 +28,6 @@ const ODD_ATTRIBUTE =
 /** Takes away what office programs put on the clipboard for themselves; tracked deletions and margin comments as they are set. */
 export const officeLeftovers: Pass<'office-leftovers'> = {
   id: 'office-leftovers',
-  label: 'Office leftovers',
-  effect: 'What only the program itself reads goes; tracked deletions, too.',
-  unit: ['piece', 'pieces'],
   run(run) {
     const { root, settings, report } = run;
     const pointedTo = new Set<string>();

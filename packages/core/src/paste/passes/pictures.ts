@@ -5,9 +5,7 @@ import { transform } from '../../html/transform';
 import { setAttribute } from '../declarations';
 import { pictureAddress, pictureInAddress, type PictureBytes } from '../pictures';
 import type { Pass, PassRun } from '../pass';
-
-/** How the words begin that stand for a picture that has to be uploaded. They are words, so that they are seen whatever the rules allow. */
-export const STAND_IN = '[Picture to upload';
+import { STAND_IN } from '../stand-in';
 
 /** Addresses that only the computer or the program knows that a picture was copied from. */
 const LOCAL = /^\s*(?:file:|blob:|cid:|mid:|[a-z]:[\\/]|\\\\|webkit-fake-url:|x-apple|about:|chrome)/i;
@@ -15,9 +13,6 @@ const LOCAL = /^\s*(?:file:|blob:|cid:|mid:|[a-z]:[\\/]|\\\\|webkit-fake-url:|x-
 /** Takes embedded pictures into the asset library; where a picture cannot be had, leaves a box that says so. */
 export const pictures: Pass<'pictures'> = {
   id: 'pictures',
-  label: 'Pictures',
-  effect: 'Embedded ones go to the library; where one is missing, a box says so.',
-  unit: ['picture', 'pictures'],
   run(run) {
     const { root, settings, report } = run;
     const beside = besideOf(run);

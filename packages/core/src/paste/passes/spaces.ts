@@ -21,9 +21,6 @@ const CONTEXT = 16;
 /** Makes hard spaces plain, takes invisible characters and empty paragraphs away, and brings lines and breaks into the form that the Enter key makes. */
 export const spaces: Pass<'spaces'> = {
   id: 'spaces',
-  label: 'Spaces and empties',
-  effect: 'Idle hard spaces and empty paragraphs go; breaks part paragraphs.',
-  unit: ['place', 'places'],
   run({ root, settings, enter, report }) {
     for (const run of textRuns(root)) tidyText(run, settings, report);
     if (settings.breaks === 'paragraphs') breaksToParagraphs(root, report);

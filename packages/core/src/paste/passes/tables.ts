@@ -28,9 +28,6 @@ const PARTS: ReadonlySet<string> = new Set(['table', 'thead', 'tbody', 'tfoot', 
 /** Takes sizes off tables, flattens those that only place things, and marks header rows. Merged cells stay. */
 export const tables: Pass<'tables'> = {
   id: 'tables',
-  label: 'Tables',
-  effect: 'Widths go, header rows are marked, layout tables flattened.',
-  unit: ['place', 'places'],
   run({ root, settings, report }) {
     const flattened = settings.layout === 'flatten' ? layoutParts(root) : new Set<ElementNode>();
     transform(root, {

@@ -7,9 +7,6 @@ import type { Pass } from '../pass';
 /** Puts quotation marks, dashes and ellipses into the house form. Code and preformatted text stay as they are. */
 export const typography: Pass<'typography'> = {
   id: 'typography',
-  label: 'Typography',
-  effect: 'Quotation marks, dashes and ellipses take the house form.',
-  unit: ['character', 'characters'],
   run({ root, settings, report }) {
     for (const run of textRuns(root, false)) {
       const changes = changesIn(run.text, settings);

@@ -26,9 +26,6 @@ const JOINABLE: ReadonlySet<string> = new Set([
 /** Unwraps elements that only carry what another program needed, and joins neighbours that say the same. */
 export const wrappers: Pass<'wrappers'> = {
   id: 'wrappers',
-  label: 'Wrappers',
-  effect: 'Span and font go, their words stay; neighbours become one.',
-  unit: ['unwrapped', 'unwrapped'],
   run({ root, settings, report }) {
     const names = new Set(settings.elements);
     transform(root, {

@@ -1,7 +1,8 @@
 import { passAlone } from '../../paste/one-pass';
-import { PASSES } from '../../paste/passes/index';
+import { PASS_WORDS } from '../../paste/pass-words';
 import { plainPayload, type ClipboardPayload } from '../../paste/payload';
-import { passOrder, runPaste } from '../../paste/run';
+import { passOrder } from '../../paste/order';
+import { runPaste } from '../../paste/run';
 import { PASS_IDS, type PassId } from '../../profile/paste-schema';
 import type { ResolvedProfile } from '../../profile/resolve';
 import type { Profile } from '../../profile/schema';
@@ -38,7 +39,7 @@ export function comparePasses(from: ComparedSide, to: ComparedSide): ComparisonL
 }
 
 function passSetting(id: PassId): Setting {
-  const { label, effect } = PASSES[id];
+  const { label, effect } = PASS_WORDS[id];
   return {
     name: id,
     sentence: (from, to) => {
@@ -124,7 +125,7 @@ const ORDER: Setting = {
     const [one, other] = [from, to].map((side) => passOrder(resolvedOf(side)));
     const at = one!.findIndex((id, i) => id !== other![i]);
     if (at === -1) return null;
-    return `The order of the passes: behind ${at} alike, ${from.name} goes on with ${PASSES[one![at]!].label}, ${to.name} with ${PASSES[other![at]!].label}.`;
+    return `The order of the passes: behind ${at} alike, ${from.name} goes on with ${PASS_WORDS[one![at]!].label}, ${to.name} with ${PASS_WORDS[other![at]!].label}.`;
   },
   taken: (profile, other) => withPaste(profile, { order: other.paste.order }),
   *pastes(from, to) {

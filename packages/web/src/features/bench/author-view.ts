@@ -17,6 +17,7 @@ import { BenchActions, benchFeature } from '../../state/bench';
 import { Dictionary } from '../../state/dictionary';
 import { EditorSurroundings, surfaceOf } from '../../state/editor-services';
 import { libraryFeature } from '../../state/library';
+import { selectRules } from '../../state/rules';
 import { workshopFeature } from '../../state/workshop';
 
 /** What is typed in a row is run through the rules once. */
@@ -63,7 +64,7 @@ export class AuthorView implements OnDestroy {
   private readonly dictionary = inject(Dictionary);
   private readonly surroundings = inject(EditorSurroundings);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly rules = this.store.selectSignal(selectRules);
   private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
   private readonly source = this.store.selectSignal(benchFeature.selectSource);
   private readonly typed = this.store.selectSignal(benchFeature.selectTyped);

@@ -6,7 +6,7 @@ import { MatDividerModule } from '@angular/material/divider';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatTooltipModule } from '@angular/material/tooltip';
-import { PASTE_SOURCES, type PasteSource } from '@typikon/core';
+import { PASTE_SOURCES, type PasteSource } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { Maximize2, Minimize2 } from 'lucide';
 import { BenchActions, benchFeature, type BenchTab, type Showing } from '../../state/bench';

@@ -1,18 +1,20 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { DatePipe } from '@angular/common';
-import { MatDialog } from '@angular/material/dialog';
-import { patchToKeep, type EntryGroup, type Keeping } from '@typikon/core';
+import type { EntryGroup, Keeping } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
 import { passOf, wordsOf } from '../../state/ledger-words';
+import { selectHouse } from '../../state/house';
 import { libraryFeature } from '../../state/library';
+import { proofRequest, ProofRunner } from '../../state/proof-runner';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
 import { ProfileEdit } from '../../shared/profile/edit';
 import { Api } from '../../state/api';
 import type { RuleChange } from '../../state/types';
-import { LetThroughDialog, type Taken } from './let-through-dialog';
+import type { Taken } from './let-through-dialog';
+import { Dialogs } from '../../ui/dialogs';
 import { SeverityMark } from '../../ui/severity-mark';
 
 /** How many places of one group are listed before the rest is offered. */
@@ -31,8 +33,10 @@ export class LedgerView {
   private readonly edit = inject(ProfileEdit);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
   private readonly api = inject(Api);
-  private readonly dialog = inject(MatDialog);
-  private readonly options = this.store.selectSignal(workshopFeature.selectOptions);
+  private readonly dialogs = inject(Dialogs);
+  private readonly runner = inject(ProofRunner);
+  private readonly house = this.store.selectSignal(selectHouse);
+  private readonly role = this.store.selectSignal(workshopFeature.selectRole);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly groupsOf = this.store.selectSignal(benchFeature.selectGroups);
   protected readonly proof = this.store.selectSignal(benchFeature.selectProof);
@@ -56,21 +60,24 @@ export class LedgerView {
   });
   protected readonly total = computed(() => this.proof()?.ledger.length ?? 0);
 
-  /** What would keep the things of the open group from now on; null where this profile cannot. */
-  protected readonly keeping = computed((): Keeping | null => {
-    const resolved = this.resolved();
-    const proof = this.proof();
-    const ledger = proof?.ledger ?? [];
-    const group = this.groupsOf().find(({ key }) => key === this.openKey());
-    return group === undefined || resolved === null || proof === null
-      ? null
-      : patchToKeep(
-          group.places.flatMap((index) => ledger[index] ?? []),
-          resolved,
-          proof.input,
-          this.options(),
-        );
-  });
+  /** What would keep the things of the open group from now on; null where this profile cannot, and while that is worked out. */
+  protected readonly keeping = signal<Keeping | null>(null);
+
+  constructor() {
+    effect((onCleanup) => {
+      const [resolved, proof, house, role] = [this.resolved(), this.proof(), this.house(), this.role()];
+      const group = this.groupsOf().find(({ key }) => key === this.openKey());
+      this.keeping.set(null);
+      if (group === undefined || resolved === null || proof === null) return;
+      const entries = group.places.flatMap((index) => proof.ledger[index] ?? []);
+      const asked = this.runner.keeping(proofRequest(resolved, house, role, proof.input), entries).subscribe({
+        next: (keeping) => this.keeping.set(keeping),
+        // What is not known is not offered; what stands in the way is told by the proof.
+        error: () => undefined,
+      });
+      onCleanup(() => asked.unsubscribe());
+    });
+  }
 
   /** Who set the rule of the open group, and when. */
   protected readonly why = signal<{ key: string; change: RuleChange | null; failure: string } | null>(null);
@@ -92,7 +99,7 @@ export class LedgerView {
   }
 
   /** Opens the way through the house limits. */
-  protected letThrough(group: EntryGroup & { words: { sentence: string } }): void {
+  protected async letThrough(group: EntryGroup & { words: { sentence: string } }): Promise<void> {
     const proof = this.proof();
     if (proof === null) return;
     const data: Taken = {
@@ -100,7 +107,12 @@ export class LedgerView {
       entries: group.places.flatMap((index) => proof.ledger[index] ?? []),
       input: proof.input,
     };
-    this.dialog.open(LetThroughDialog, { data, width: '720px', maxWidth: '94vw', maxHeight: '92vh' });
+    await this.dialogs.open(async () => (await import('./let-through-dialog')).LetThroughDialog, {
+      data,
+      width: '720px',
+      maxWidth: '94vw',
+      maxHeight: '92vh',
+    });
   }
 
   protected keep({ patch, label }: Keeping): void {

@@ -1,12 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatTableModule } from '@angular/material/table';
 import { MatButtonModule } from '@angular/material/button';
-import { canDropFromNowOn, dropFromNowOn, PASSES, takeInventory, type FromNowOn, type Thing } from '@typikon/core';
+import { canDropFromNowOn, PASS_WORDS, type FromNowOn, type Thing } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
 import { selectHouse } from '../../state/house';
-import { thingName } from '../../state/paste-words';
-import { proofRequest, ProofRunner } from '../../state/proof-runner';
+import { keyOfThing, thingName } from '../../state/paste-words';
+import { proofRequest, ProofRunner, underProfile } from '../../state/proof-runner';
+import type { Proof } from '../../state/types';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
 import { ProfileEdit } from '../../shared/profile/edit';
@@ -39,20 +40,37 @@ export class LeftView {
   private readonly isWorking = signal(false);
   private readonly input = this.store.selectSignal(benchFeature.selectInput);
   /** Nothing is done to things of what was on the bench before: the list of what is there now is on its way. */
-  protected readonly isBusy = computed(() => this.isWorking() || this.proof()?.input !== this.input());
+  protected readonly isBusy = computed(
+    () => this.isWorking() || this.proof()?.input !== this.input() || this.inventories()?.of !== this.proof(),
+  );
   /** Passes work on pastes alone: of stored markup they drop and keep nothing. */
   protected readonly isPaste = computed(() => (this.proof()?.paste ?? null) !== null);
 
-  private readonly left = computed(() => takeInventory(this.proof()?.html ?? ''));
+  /** What stands in what came in and in what is stored of it, with the proof that it was listed for. */
+  private readonly inventories = signal<{ of: Proof; came: readonly Thing[]; left: readonly Thing[] } | null>(null);
+  protected readonly isListed = computed(() => this.inventories() !== null);
+  private readonly left = computed(() => this.inventories()?.left ?? []);
   protected readonly rows = computed(() => {
     const left = this.left();
     if (this.which() === 'left') return left.map((thing) => this.rowOf(thing));
-    const now = new Map(left.map((thing) => [keyOf(thing), thing.count]));
-    return takeInventory(this.proof()?.input ?? '')
-      .map((thing) => ({ ...thing, count: thing.count - (now.get(keyOf(thing)) ?? 0) }))
+    const now = new Map(left.map((thing) => [keyOfThing(thing), thing.count]));
+    return (this.inventories()?.came ?? [])
+      .map((thing) => ({ ...thing, count: thing.count - (now.get(keyOfThing(thing)) ?? 0) }))
       .filter(({ count }) => count > 0)
       .map((thing) => this.rowOf(thing));
   });
+
+  constructor() {
+    effect((onCleanup) => {
+      const proof = this.proof();
+      if (proof === null) return;
+      const asked = this.runner.inventories(proof.input, proof.html).subscribe({
+        next: ([came = [], left = []]) => this.inventories.set({ of: proof, came, left }),
+        error: ({ message }: Error) => this.done.set({ sentence: message, isUndoable: false }),
+      });
+      onCleanup(() => asked.unsubscribe());
+    });
+  }
 
   protected choose(which: Which): void {
     this.which.set(which);
@@ -61,14 +79,24 @@ export class LeftView {
   }
 
   protected show(thing: Thing): void {
-    const key = keyOf(thing);
+    const key = keyOfThing(thing);
     this.store.dispatch(BenchActions.thingChosen({ thing: this.chosen() === key ? null : key }));
   }
 
   protected drop(thing: Thing): void {
     const resolved = this.resolved();
-    const change = resolved === null ? null : dropFromNowOn(thing, resolved);
-    if (change !== null) this.make(change, thing, 'goes');
+    if (resolved === null) return;
+    this.isWorking.set(true);
+    this.runner.drop({ ...underProfile(resolved, this.house(), this.role()), names: [] }, thing).subscribe({
+      next: (change) => {
+        this.isWorking.set(false);
+        if (change !== null) this.make(change, thing, 'goes');
+      },
+      error: ({ message }: Error) => {
+        this.isWorking.set(false);
+        this.done.set({ sentence: message, isUndoable: false });
+      },
+    });
   }
 
   protected keep(thing: Thing): void {
@@ -100,7 +128,7 @@ export class LeftView {
 
   private make({ patch, passes, changesRules }: FromNowOn, thing: Thing, becomes: 'goes' | 'stays'): void {
     const name = nameIn(thing);
-    const where = [...passes.map((pass) => `§3 ${PASSES[pass].label}`), ...(changesRules ? ['§2 Markup'] : [])].join(' and ');
+    const where = [...passes.map((pass) => `§3 ${PASS_WORDS[pass].label}`), ...(changesRules ? ['§2 Markup'] : [])].join(' and ');
     this.edit.patch(patch, `${name} ${becomes}`);
     this.done.set({ sentence: `From now on ${name} ${becomes}: ${where}.`, isUndoable: true });
   }
@@ -108,16 +136,12 @@ export class LeftView {
   private rowOf(thing: Thing) {
     return {
       thing,
-      key: keyOf(thing),
+      key: keyOfThing(thing),
       name: thingName(thing),
       values: thing.kind === 'style' || thing.kind === 'attribute' ? thing.values.slice(0, 3).join(', ') : '',
       canDrop: canDropFromNowOn(thing),
     };
   }
-}
-
-function keyOf({ kind, name }: Pick<Thing, 'kind' | 'name'>): string {
-  return `${kind} ${name}`;
 }
 
 function nameIn(thing: Thing): string {

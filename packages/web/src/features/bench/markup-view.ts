@@ -14,8 +14,9 @@ import { MatButtonModule } from '@angular/material/button';
 import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
-import { elementOf, passOrder, PASSES, takeInventory, utf8Length } from '@typikon/core';
-import { passNumber } from '../../state/paste-words';
+import { elementOf, passOrder, PASS_WORDS, utf8Length } from '@typikon/core/settings';
+import { keyOfThing, passNumber } from '../../state/paste-words';
+import { ProofRunner } from '../../state/proof-runner';
 import { workshopFeature } from '../../state/workshop';
 import { MarkupEditor } from '../../shared/markup/markup-editor';
 import { newParts, removedParts, type Mark } from '../../shared/markup/differences';
@@ -143,6 +144,7 @@ export class MarkupView implements OnDestroy {
   private readonly pass = this.store.selectSignal(benchFeature.selectPass);
   private readonly thing = this.store.selectSignal(benchFeature.selectThing);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
+  private readonly runner = inject(ProofRunner);
   private readonly sanitizer = inject(DomSanitizer);
   protected readonly look = signal<'source' | 'page'>('source');
   /** The markup before and after the chosen pass; null where the whole way is shown. */
@@ -152,7 +154,7 @@ export class MarkupView implements OnDestroy {
   });
   protected readonly passName = computed(() => {
     const pass = this.view()?.pass;
-    return pass === undefined ? '' : PASSES[pass].label;
+    return pass === undefined ? '' : PASS_WORDS[pass].label;
   });
   protected readonly number = computed(() => {
     const [view, resolved] = [this.view(), this.resolved()];
@@ -176,7 +178,7 @@ export class MarkupView implements OnDestroy {
 
   constructor() {
     effect(() => {
-      const input = this.view()?.before ?? this.input();
+      const input = this.view()?.before ?? this.input() ?? '';
       const isEditable = this.showing() === 'source' && this.view() === null;
       this.sourceEditor ??= new MarkupEditor(this.sourceHost().nativeElement, {
         label: 'Markup that came in',
@@ -221,12 +223,20 @@ export class MarkupView implements OnDestroy {
         );
       else this.sourceEditor?.select([]);
     });
-    effect(() => {
+    effect((onCleanup) => {
       const key = this.thing();
       const proof = this.proof();
       if (this.view() !== null || proof === null) return;
-      const thing = key === null ? undefined : takeInventory(proof.html).find(({ kind, name }) => `${kind} ${name}` === key);
-      this.resultEditor?.select(thing?.places ?? []);
+      if (key === null) {
+        this.resultEditor?.select([]);
+        return;
+      }
+      const asked = this.runner.inventories(proof.html).subscribe({
+        next: ([things]) => this.resultEditor?.select(things?.find((thing) => keyOfThing(thing) === key)?.places ?? []),
+        // The list below tells what stands in the way.
+        error: () => undefined,
+      });
+      onCleanup(() => asked.unsubscribe());
     });
   }
 

@@ -1,4 +1,4 @@
-import { ELEMENT_CATALOGUE, formOf, isObject, type Json, markupSchema, PASSES, surfaceSchema } from '@typikon/core';
+import { ELEMENT_CATALOGUE, formOf, isObject, type Json, markupSchema, PASS_WORDS, surfaceSchema } from '@typikon/core';
 import { nameOf } from '../../state/profile-name';
 import type { Library } from '../../state/types';
 
@@ -104,7 +104,7 @@ function partsOf(name: string, id: string, document: Readonly<Record<string, Jso
         ...at(`/markup/elements/${element.name}`),
       })),
     ),
-    ...Object.entries(PASSES).map(([pass, { label }]): Place => ({
+    ...Object.entries(PASS_WORDS).map(([pass, { label }]): Place => ({
       id: `pass:${pass}`,
       label,
       where: `pass in ${name}`,

@@ -6,6 +6,7 @@ import { MatInputModule } from '@angular/material/input';
 import { cleanHelp, toldParts, toldSentences, type CanDoPart } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
+import { selectRules } from '../../state/rules';
 import { workshopFeature } from '../../state/workshop';
 import { ProfileEdit } from '../../shared/profile/edit';
 import { settingOrigin } from '../../shared/profile/origin';
@@ -34,7 +35,7 @@ export class HelpChapter {
   private readonly store = inject(Store);
   private readonly edit = inject(ProfileEdit);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly rules = this.store.selectSignal(selectRules);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   protected readonly text = computed(() => this.resolved()?.profile.help.text ?? '');
   protected readonly origin = computed(() => this.originOf(['help', 'text']));

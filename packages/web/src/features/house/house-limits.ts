@@ -4,7 +4,7 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatTooltipModule } from '@angular/material/tooltip';
-import { markupSchema, readHouseLimits, resolveProfile, toPointer, type JsonObject, type Markup } from '@typikon/core';
+import { markupSchema, readHouseLimits, resolveProfile, toPointer, type JsonObject, type Markup } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { Redo2, Undo2 } from 'lucide';
 import { SchemesField } from '../../shared/form/schemes-field';
@@ -21,6 +21,7 @@ import { nameOf } from '../../state/profile-name';
 import { Icon } from '../../ui/icon';
 import type { Unsaved } from '../../ui/leaving';
 import { TitleLine } from '../../ui/title-line';
+import { TOOLTIPS } from '../../ui/tooltips';
 import { houseGroups, type HouseRow } from './house-rows';
 import { HouseSettings } from './house-settings';
 import { HouseStore } from './house-store';
@@ -46,6 +47,7 @@ import { inAddress } from '../../ui/in-address';
   templateUrl: './house-limits.html',
   styleUrl: './house-limits.scss',
   providers: [
+    TOOLTIPS,
     HouseStore,
     HouseSettings,
     { provide: SettingsSource, useExisting: HouseSettings },

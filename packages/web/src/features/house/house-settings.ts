@@ -1,5 +1,5 @@
 import { inject, Injectable } from '@angular/core';
-import { valueAt, type Json, type JsonObject } from '@typikon/core';
+import { valueAt, type Json, type JsonObject } from '@typikon/core/settings';
 import { SettingsSource, type SettingOrigin } from '../../shared/form/settings-source';
 import { HouseStore } from './house-store';
 

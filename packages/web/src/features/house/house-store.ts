@@ -9,7 +9,7 @@ import {
   type Json,
   type JsonObject,
   type Problem,
-} from '@typikon/core';
+} from '@typikon/core/settings';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';

@@ -15,7 +15,7 @@ import { MatSelectModule } from '@angular/material/select';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule } from '@angular/material/dialog';
-import { groupEntries, type EntryGroup } from '@typikon/core';
+import { groupEntries, type EntryGroup } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { forkJoin, type Subscription } from 'rxjs';
 import { benchFeature } from '../../state/bench';
@@ -79,7 +79,7 @@ export class CompareDialog implements OnDestroy {
     effect(() => {
       const [resolved, other] = [this.resolved(), this.other.resolved()];
       const [house, role, input, arrival] = [this.house(), this.role(), this.input(), this.arrival()];
-      if (resolved === null || other === null) return;
+      if (resolved === null || other === null || input === null) return;
       this.running?.unsubscribe();
       this.running = forkJoin({
         draft: this.runner.prove(proofRequest(resolved, house, role, input, arrival)),

@@ -5,7 +5,7 @@ import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
-import { passOrder, PASSES, type ResolvedProfile } from '@typikon/core';
+import { passOrder, PASS_WORDS, type ResolvedProfile } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import type { Subscription } from 'rxjs';
 import { BenchActions } from '../../state/bench';
@@ -96,7 +96,7 @@ export class MatrixDialog implements OnDestroy {
     const { passes } = resolved.profile.paste;
     return passOrder(resolved)
       .filter((id) => isAtWork(passes, id) && !working.has(id))
-      .map((id) => PASSES[id].label);
+      .map((id) => PASS_WORDS[id].label);
   });
 
   constructor() {

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { resolveProfile, type ResolvedProfile } from '@typikon/core';
+import { resolveProfile, type ResolvedProfile } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { workshopFeature } from '../../state/workshop';

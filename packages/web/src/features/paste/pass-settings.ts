@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { PASSES, pastePassesSchema, valueAt, type PassId } from '@typikon/core';
+import { PASS_WORDS, pastePassesSchema, valueAt, type PassId } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { ProfileSettings } from '../../shared/form/profile-settings';
 import { SettingsForm } from '../../shared/form/settings-form';
@@ -41,7 +41,7 @@ export class PassSettings {
   private readonly draft = this.store.selectSignal(workshopFeature.selectDraft);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   protected readonly schema = computed(() => pastePassesSchema.shape[this.pass()]);
-  protected readonly label = computed(() => PASSES[this.pass()].label);
+  protected readonly label = computed(() => PASS_WORDS[this.pass()].label);
   /** Whose settings these are where the profile has some of its own; empty where it has none. */
   protected readonly parent = computed(() => {
     const [, parent] = this.resolved()?.chain ?? [];

@@ -6,7 +6,8 @@ import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
-import { passOrder, PASSES, valueAt, type PassId, type PassTrace } from '@typikon/core';
+import type { PassTrace } from '@typikon/core';
+import { passOrder, PASS_WORDS, valueAt, type PassId } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { GripVertical } from 'lucide';
 import { BenchActions, benchFeature } from '../../state/bench';
@@ -89,7 +90,7 @@ export class PasteChapter {
     const worksOn = this.survey.worksOn();
     const would = this.survey.would();
     return order.map((id): Rung => {
-      const { label, effect } = PASSES[id];
+      const { label, effect } = PASS_WORDS[id];
       const step = trace.get(id);
       const vain = overtaken.get(id);
       const isIdle = worksOn !== null && isAtWork(paste.passes, id) && !worksOn.has(id);
@@ -124,7 +125,7 @@ export class PasteChapter {
   }
 
   protected toggle(pass: PassId, isOn: boolean): void {
-    this.edit.set(['paste', 'passes', pass, 'on'], isOn, `${PASSES[pass].label} ${isOn ? 'on' : 'off'}`);
+    this.edit.set(['paste', 'passes', pass, 'on'], isOn, `${PASS_WORDS[pass].label} ${isOn ? 'on' : 'off'}`);
   }
 
   protected chooseWhat(choice: string): void {
@@ -153,7 +154,7 @@ export class PasteChapter {
   private move(from: number, to: number): boolean {
     const order = [...this.order()];
     if (to < 0 || to >= order.length || from === to) return false;
-    const label = PASSES[order[from]!].label;
+    const label = PASS_WORDS[order[from]!].label;
     moveItemInArray(order, from, to);
     this.edit.set(['paste', 'order'], order, `Moving ${label}`);
     void this.announcer.announce(`${label} is number ${to + 2} of ${order.length + 1} now.`);

@@ -47,7 +47,7 @@ export class ReplacementsField implements SpecialEditor {
   protected readonly trial = signal('');
 
   private readonly texts = computed(() => {
-    const html = this.source();
+    const html = this.source() ?? '';
     const { root } = parseFragment(html);
     return {
       text: visibleText(root),

@@ -4,7 +4,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatSelectModule } from '@angular/material/select';
 import { Store } from '@ngrx/store';
-import { resolveProfile, withValue, type Json } from '@typikon/core';
+import { resolveProfile, withValue, type Json } from '@typikon/core/settings';
 import { Api, type ApiFailure } from '../../state/api';
 import { LibraryActions, libraryFeature } from '../../state/library';
 import { nameOf } from '../../state/profile-name';

@@ -24,6 +24,7 @@ import {
 } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
+import { selectPages, selectRules } from '../../state/rules';
 import { workshopFeature } from '../../state/workshop';
 import { frameHtml } from '../../shared/page/frame-html';
 import { PageFrame } from '../../shared/page/page-frame';
@@ -48,10 +49,10 @@ export class StylesChapter {
   private readonly edit = inject(ProfileEdit);
   private readonly dialog = inject(MatDialog);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly rules = this.store.selectSignal(selectRules);
   private readonly options = this.store.selectSignal(workshopFeature.selectOptions);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
-  protected readonly pages = this.store.selectSignal(workshopFeature.selectPages);
+  protected readonly pages = this.store.selectSignal(selectPages);
   private readonly siteOrigin = this.store.selectSignal(libraryFeature.selectSiteOrigin);
   protected readonly failure = signal('');
   protected readonly isAdding = signal(false);

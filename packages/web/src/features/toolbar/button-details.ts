@@ -5,7 +5,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { buttonOf, missingMarkup, needInWords, PURPOSES, toolbarOptionsSchema } from '@typikon/core';
 import { EDITOR_BUTTONS, keyLabel } from '@typikon/editor';
 import { Store } from '@ngrx/store';
-import { workshopFeature } from '../../state/workshop';
+import { selectRules } from '../../state/rules';
 import { ProfileSettings } from '../../shared/form/profile-settings';
 import { SettingsForm } from '../../shared/form/settings-form';
 import { SettingsSource, SPECIAL_EDITORS } from '../../shared/form/settings-source';
@@ -29,7 +29,7 @@ import { ToolbarDesign } from './toolbar-design';
 export class ButtonDetails {
   private readonly store = inject(Store);
   protected readonly design = inject(ToolbarDesign);
-  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly rules = this.store.selectSignal(selectRules);
 
   protected readonly button = computed(() => {
     const declaration = buttonOf(this.design.chosen());

@@ -4,6 +4,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatTableModule } from '@angular/material/table';
 import { AUTHOR_TASKS, buttonOf, tryTasks, type ButtonId } from '@typikon/core';
 import { Store } from '@ngrx/store';
+import { selectRules } from '../../state/rules';
 import { workshopFeature } from '../../state/workshop';
 import { ToolbarDesign } from './toolbar-design';
 
@@ -19,7 +20,7 @@ export class TaskCheck {
   private readonly store = inject(Store);
   protected readonly design = inject(ToolbarDesign);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly rules = this.store.selectSignal(selectRules);
   protected readonly asked = signal<readonly string[]>(['heading', 'list', 'link', 'picture', 'table']);
   private readonly result = computed(() => {
     const [resolved, rules] = [this.resolved(), this.rules()];

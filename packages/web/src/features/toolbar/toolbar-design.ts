@@ -19,6 +19,7 @@ import {
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { nameOf } from '../../state/profile-name';
+import { selectRules } from '../../state/rules';
 import { workshopFeature } from '../../state/workshop';
 import { ProfileEdit } from '../../shared/profile/edit';
 
@@ -31,7 +32,7 @@ export class ToolbarDesign {
   private readonly store = inject(Store);
   private readonly edit = inject(ProfileEdit);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly rules = this.store.selectSignal(selectRules);
   private readonly census = this.store.selectSignal(libraryFeature.selectCensus);
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   /** The button whose details are shown. */

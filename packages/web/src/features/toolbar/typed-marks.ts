@@ -5,6 +5,7 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import { SHORTCUTS } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
+import { selectRules } from '../../state/rules';
 import { workshopFeature } from '../../state/workshop';
 import { ProfileEdit } from '../../shared/profile/edit';
 import { settingOrigin } from '../../shared/profile/origin';
@@ -90,7 +91,7 @@ export class TypedMarks {
   private readonly store = inject(Store);
   private readonly edit = inject(ProfileEdit);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly rules = this.store.selectSignal(selectRules);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   protected readonly narrow = computed(() => this.resolved()?.profile.toolbar.narrow ?? 'wrap');
   protected readonly rows = computed(() => {

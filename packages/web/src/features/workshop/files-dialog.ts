@@ -3,6 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { isObject, resolveProfile, toSanitizerConfig, type Json, type JsonObject } from '@typikon/core';
 import { Store } from '@ngrx/store';
+import { selectRules } from '../../state/rules';
 import { workshopFeature } from '../../state/workshop';
 import { download } from '../../ui/download';
 import { ChangesTable } from '../../shared/profile/changes-table';
@@ -23,7 +24,7 @@ export class FilesDialog {
   private readonly profileId = this.store.selectSignal(workshopFeature.selectProfileId);
   private readonly documents = this.store.selectSignal(workshopFeature.selectDocuments);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly rules = this.store.selectSignal(selectRules);
   protected readonly draft = this.store.selectSignal(workshopFeature.selectDraft);
   protected readonly incoming = signal<{ name: string; document: JsonObject } | null>(null);
   protected readonly failures = signal<readonly string[]>([]);

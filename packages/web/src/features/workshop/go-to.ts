@@ -1,7 +1,10 @@
 import type { Action } from '@ngrx/store';
-import { fromPointer, PASSES, type PassId } from '@typikon/core';
+import { fromPointer, PASS_WORDS, type PassId } from '@typikon/core/settings';
 import { BenchActions } from '../../state/bench';
 import { WorkshopActions, type Chapter } from '../../state/workshop.actions';
+
+/** A chapter may have to be fetched first. */
+const MOST_FRAMES = 600;
 
 const CHAPTERS: ReadonlySet<string> = new Set<Chapter>(['toolbar', 'markup', 'paste', 'styles', 'surface', 'help', 'findings']);
 
@@ -16,14 +19,22 @@ export function goTo(store: { dispatch(action: Action): void }, pointer: string)
     return store.dispatch(WorkshopActions.elementChosen({ element: name }));
   if (!CHAPTERS.has(chapter)) return store.dispatch(WorkshopActions.chapterChosen({ chapter: 'markup' }));
   store.dispatch(WorkshopActions.chapterChosen({ chapter: chapter as Chapter }));
-  if (chapter === 'paste' && kind === 'passes' && name !== undefined && name in PASSES)
+  if (chapter === 'paste' && kind === 'passes' && name !== undefined && name in PASS_WORDS)
     store.dispatch(BenchActions.passChosen({ pass: name as PassId }));
   if (kind === undefined) return;
   // A setting is a line of its chapter, which is drawn by the next frames.
   const [, ...keys] = fromPointer(pointer);
-  if (chapter === 'markup') showSetting(keys.join('-'), 60);
-  else if (chapter === 'surface') showSetting(`surface-${keys.join('-')}`, 60);
-  else if (chapter === 'paste' && kind === 'passes' && keys.length > 2) showSetting(`pass-${keys.slice(2).join('-')}`, 60);
+  const setting =
+    chapter === 'markup'
+      ? keys.join('-')
+      : chapter === 'surface'
+        ? `surface-${keys.join('-')}`
+        : chapter === 'paste' && kind === 'passes' && keys.length > 2
+          ? `pass-${keys.slice(2).join('-')}`
+          : null;
+  if (setting === null) return;
+  store.dispatch(WorkshopActions.settingSought({ setting }));
+  showSetting(setting, MOST_FRAMES);
 }
 
 function showSetting(id: string, tries: number): void {

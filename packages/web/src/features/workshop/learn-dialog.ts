@@ -5,7 +5,8 @@ import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { mergePatch, type JsonObject, type Lesson, type Lessons, type Unlearnable } from '@typikon/core';
+import type { Lesson, Lessons, Unlearnable } from '@typikon/core';
+import { mergePatch, type JsonObject } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { Subject, catchError, map, merge, of, startWith, switchMap } from 'rxjs';
 import { benchFeature } from '../../state/bench';
@@ -106,7 +107,7 @@ export class LearnDialog {
   );
 
   protected useBench(): void {
-    this.sample.set(this.benchSource());
+    this.sample.set(this.benchSource() ?? '');
     this.list();
   }
 
@@ -179,6 +180,3 @@ export class LearnDialog {
     return resolved === null ? null : proofRequest(resolved, this.house(), this.role(), this.sample());
   }
 }
-
-/** How the dialog is opened, from wherever. */
-export const LEARN_DIALOG = { width: '760px', maxWidth: '94vw', maxHeight: '92vh' } as const;

@@ -2,8 +2,7 @@ import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, injec
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
-import { MatDialog } from '@angular/material/dialog';
-import { inheritedValue, isObject, type Json, type JsonObject } from '@typikon/core';
+import { inheritedValue, isObject, type Json, type JsonObject } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
@@ -11,13 +10,14 @@ import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
 import { ProfileEdit } from '../../shared/profile/edit';
 import { ElementDetails } from '../../shared/rules/element-details';
-import { LEARN_DIALOG, LearnDialog } from './learn-dialog';
+import { LEARN_DIALOG } from './learn-look';
 import { MarkupText } from './markup-text';
 import { markupGroups, type MarkupRow } from './markup-rows';
 import { RestOfMarkup } from './rest-of-markup';
 import { ProfileSettings } from '../../shared/form/profile-settings';
 import { SettingsSource } from '../../shared/form/settings-source';
 import { RuleTable } from '../../shared/rules/rule-table';
+import { Dialogs } from '../../ui/dialogs';
 import { inAddress } from '../../ui/in-address';
 
 /** §2 Markup: what may be stored, element by element, with what each rule does to the markup on the bench. */
@@ -34,10 +34,12 @@ export class MarkupChapter {
   private readonly edit = inject(ProfileEdit);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly summary = this.store.selectSignal(workshopFeature.selectSummary);
   private readonly proof = this.store.selectSignal(benchFeature.selectProof);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
-  private readonly dialog = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
+  /** What is looked for below the table, by a finding or the finder. */
+  protected readonly sought = this.store.selectSignal(workshopFeature.selectSought);
   private readonly census = this.store.selectSignal(libraryFeature.selectCensus);
   private readonly countFailure = this.store.selectSignal(libraryFeature.selectCensusFailure);
   protected readonly isText = signal(false);
@@ -49,8 +51,8 @@ export class MarkupChapter {
 
   private readonly all = computed(() => {
     const resolved = this.resolved();
-    const rules = this.rules();
-    return resolved === null || rules === null ? [] : markupGroups(resolved, rules, this.proof(), this.names(), this.census());
+    const summary = this.summary();
+    return resolved === null || summary === null ? [] : markupGroups(resolved, summary, this.proof(), this.names(), this.census());
   });
 
   protected readonly groups = computed(() => {
@@ -100,8 +102,8 @@ export class MarkupChapter {
     this.only.set(isOn ? 'here' : '');
   }
 
-  protected learn(): void {
-    this.dialog.open(LearnDialog, LEARN_DIALOG);
+  protected async learn(): Promise<void> {
+    await this.dialogs.open(async () => (await import('./learn-dialog')).LearnDialog, LEARN_DIALOG);
   }
 
   protected storedWords(row: MarkupRow): string {

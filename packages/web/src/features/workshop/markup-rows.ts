@@ -1,17 +1,17 @@
+import type { CensusOfAll } from '@typikon/core';
 import {
   ELEMENT_CATALOGUE,
   HIDDEN_ELEMENTS,
   arrangeToolbar,
   buttonOf,
-  headingTarget,
   originOf,
   riskOfElement,
   toPointer,
-  type CensusOfAll,
-  type CompiledRules,
   type ElementRule,
+  type ElementSummary,
   type ResolvedProfile,
-} from '@typikon/core';
+  type RulesSummary,
+} from '@typikon/core/settings';
 import type { RuleGroup, RuleRow } from '../../shared/rules/rule-table';
 import type { Proof } from '../../state/types';
 
@@ -39,10 +39,13 @@ export interface MarkupRow extends RuleRow {
 
 export type MarkupGroup = RuleGroup<MarkupRow>;
 
+/** Of an element that has just turned up nothing is known yet; no rule names it. */
+const UNKNOWN: ElementSummary = { outcome: 'unwrap', name: '', by: { layer: 'profile', rule: '' }, becomes: null, attributes: [] };
+
 /** Works out the rows of the markup chapter, by meaning. Elements that only a rule or the sample knows come in a last group. */
 export function markupGroups(
   resolved: ResolvedProfile,
-  rules: CompiledRules,
+  summary: RulesSummary,
   proof: Proof | null,
   names: ReadonlyMap<string, string>,
   census: CensusOfAll | null = null,
@@ -61,12 +64,12 @@ export function markupGroups(
   const row = ({ name, meaning }: { name: string; meaning: string }): MarkupRow => {
     const { elements } = resolved.profile.markup;
     const rule = Object.hasOwn(elements, name) ? elements[name] : undefined;
-    const compiled = rules.element(name);
+    const compiled = Object.hasOwn(summary.elements, name) ? summary.elements[name]! : UNKNOWN;
     const isAllowed = rule !== undefined && (rule.outcome ?? 'keep') === 'keep';
     const pointer = toPointer(['markup', 'elements', name]);
     const origin = originOf(resolved.chain, pointer);
-    const target = /^h[1-6]$/.test(name) ? headingTarget(name, rules) : null;
-    const policy = target === null ? null : rules.headings!.by;
+    const target = compiled.becomes;
+    const policy = target === null ? null : summary.headings;
     const outcome =
       compiled.by.layer === 'safety-floor'
         ? 'floor'

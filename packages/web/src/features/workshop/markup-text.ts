@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
-import { resolveProfile, type JsonObject } from '@typikon/core';
+// Patterns in the text are read, too.
+import '@typikon/core/pattern-engine';
+import { resolveProfile, type JsonObject } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { ProfileEdit } from '../../shared/profile/edit';
 import type { JsonProblem } from '../../shared/profile/json-editor';

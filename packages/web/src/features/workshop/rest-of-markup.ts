@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
-import { markupSchema } from '@typikon/core';
+import { markupSchema } from '@typikon/core/settings';
 import { ProfileSettings } from '../../shared/form/profile-settings';
 import { SettingsForm } from '../../shared/form/settings-form';
 import { SettingsSource, SPECIAL_EDITORS } from '../../shared/form/settings-source';

@@ -20,12 +20,14 @@ import { libraryFeature } from '../../state/library';
 import { nameOf } from '../../state/profile-name';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions, type Chapter } from '../../state/workshop.actions';
+import { Dialogs } from '../../ui/dialogs';
 import { Icon } from '../../ui/icon';
 import { Split } from '../../ui/split';
 import { Tabs, type Tab } from '../../ui/tabs';
 import { TitleLine } from '../../ui/title-line';
+import { TOOLTIPS } from '../../ui/tooltips';
+import { LEARN_DIALOG } from './learn-look';
 import { ConflictNotice } from './conflict-notice';
-import { MatDialog } from '@angular/material/dialog';
 import { goTo } from './go-to';
 import { WORKSHOP_PARTS } from './parts';
 
@@ -35,6 +37,7 @@ import { WORKSHOP_PARTS } from './parts';
   imports: [MatButtonModule, ConflictNotice, DatePipe, Icon, MatTooltipModule, NgComponentOutlet, Split, Tabs, TitleLine],
   templateUrl: './workshop.html',
   styleUrl: './workshop.scss',
+  providers: [TOOLTIPS],
   host: { '(window:keydown)': 'key($event)', '(window:beforeunload)': 'beforeUnload($event)' },
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -48,7 +51,7 @@ export class Workshop implements OnDestroy {
 
   private readonly store = inject(Store);
   private readonly backups = inject(DraftBackup);
-  private readonly dialog = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   protected readonly parts = inject(WORKSHOP_PARTS);
   private readonly arrived = signal<Partial<Record<Chapter, Type<unknown>>>>({});
   /** A chapter that could not be loaded. */
@@ -135,13 +138,15 @@ export class Workshop implements OnDestroy {
   }
 
   protected async openFiles(): Promise<void> {
-    const { FilesDialog } = await import('./files-dialog');
-    this.dialog.open(FilesDialog, { width: '720px', maxWidth: '94vw', maxHeight: '92vh' });
+    await this.dialogs.open(async () => (await import('./files-dialog')).FilesDialog, {
+      width: '720px',
+      maxWidth: '94vw',
+      maxHeight: '92vh',
+    });
   }
 
   private async openLearning(): Promise<void> {
-    const { LearnDialog, LEARN_DIALOG } = await import('./learn-dialog');
-    this.dialog.open(LearnDialog, LEARN_DIALOG);
+    await this.dialogs.open(async () => (await import('./learn-dialog')).LearnDialog, LEARN_DIALOG);
   }
 
   protected undo(): void {

@@ -1,5 +1,5 @@
 import { computed, inject, Injectable } from '@angular/core';
-import { originOf, toPointer, valueAt, type Json, type JsonObject } from '@typikon/core';
+import { isAttributeRefused, originOf, toPointer, valueAt, type Json, type JsonObject } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench';
 import { libraryFeature } from '../../state/library';
@@ -14,7 +14,7 @@ export class ProfileSettings extends SettingsSource {
   private readonly store = inject(Store);
   private readonly edit = inject(ProfileEdit);
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
-  private readonly rules = this.store.selectSignal(workshopFeature.selectRules);
+  private readonly summary = this.store.selectSignal(workshopFeature.selectSummary);
   private readonly proof = this.store.selectSignal(benchFeature.selectProof);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly effects = computed(() => {
@@ -23,16 +23,7 @@ export class ProfileSettings extends SettingsSource {
     return effects;
   });
   /** The settings in whose place something of the house limits holds. */
-  private readonly capped = computed(() => {
-    const rules = this.rules();
-    if (rules === null) return new Set<string>();
-    const { comments, nesting, elements, letters, headings, ids, hardSpaces, emptyParagraphs } = rules;
-    return new Set(
-      [comments, nesting, elements, letters, headings, ids, hardSpaces, emptyParagraphs].flatMap((setting) =>
-        setting?.by.layer === 'house-limits' ? [setting.by.rule] : [],
-      ),
-    );
-  });
+  private readonly capped = computed(() => new Set(this.summary()?.capped));
 
   override section(at: readonly string[]): JsonObject | null {
     const resolved = this.resolved();
@@ -53,10 +44,9 @@ export class ProfileSettings extends SettingsSource {
 
   /** Whether the house limits refuse the attribute of an element that stays, whatever the profile says. */
   private isAttributeRefused([section, kind, element, part, attribute]: readonly string[]): boolean {
-    const rules = this.rules();
-    if (section !== 'markup' || kind !== 'elements' || part !== 'attributes' || attribute === undefined || rules === null) return false;
-    const rule = rules.element(element!);
-    return rule.outcome === 'keep' && rule.name === element && !rule.attributes.has(attribute);
+    const summary = this.summary();
+    if (section !== 'markup' || kind !== 'elements' || part !== 'attributes' || attribute === undefined || summary === null) return false;
+    return isAttributeRefused(summary, element!, attribute);
   }
 
   override set(keys: readonly string[], value: Json | undefined, label: string): void {

@@ -20,10 +20,11 @@ import {
   type FormSchema,
   type Json,
   type JsonObject,
-} from '@typikon/core';
+} from '@typikon/core/settings';
 import { PairsField } from './pairs-field';
 import { RowsField } from './rows-field';
 import { SettingsSource, SPECIAL_EDITORS } from './settings-source';
+import { TOOLTIPS } from '../../ui/tooltips';
 
 /** The form of a schema does not change. */
 const forms = new WeakMap<FormSchema, FormGroup[]>();
@@ -63,6 +64,7 @@ const controlValue = (field: FormField, value: Json | undefined): Json =>
   styleUrl: './settings-form.scss',
   host: { '[class]': 'layout()' },
   providers: [
+    TOOLTIPS,
     { provide: ErrorStateMatcher, useValue: { isErrorState: (control: FormControl | null) => control?.invalid && control.touched } },
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { MatTableModule } from '@angular/material/table';
-import { isObject, makePatch, toPointer, type Json } from '@typikon/core';
+import { isObject, makePatch, toPointer, type Json } from '@typikon/core/settings';
 
 /** One place where two documents differ. */
 export interface Difference {

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { mergePatch, resetInProfile, setInProfile, type Json, type JsonObject } from '@typikon/core';
+import { mergePatch, resetInProfile, setInProfile, type Json, type JsonObject } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';

@@ -5,7 +5,7 @@ import { lintGutter, lintKeymap, linter, type Diagnostic } from '@codemirror/lin
 import { EditorState } from '@codemirror/state';
 import { EditorView, drawSelection, keymap, lineNumbers } from '@codemirror/view';
 import { tags } from '@lezer/highlight';
-import { fromPointer } from '@typikon/core';
+import { fromPointer } from '@typikon/core/settings';
 
 /** Something wrong at a place of the document. */
 export interface JsonProblem {

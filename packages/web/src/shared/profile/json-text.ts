@@ -11,7 +11,7 @@ import {
   type OnDestroy,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { isObject, isSameJson, type Json, type JsonObject } from '@typikon/core';
+import { isObject, isSameJson, type Json, type JsonObject } from '@typikon/core/settings';
 import { JsonEditor, type JsonProblem } from './json-editor';
 
 /** A document as text, checked at the line while it is typed and taken over by a button. */

@@ -1,4 +1,4 @@
-import { originOf, toPointer, type ResolvedProfile } from '@typikon/core';
+import { originOf, toPointer, type ResolvedProfile } from '@typikon/core/settings';
 
 /** Who set a setting, as the chapters say it: here, a parent by its name, or nobody. */
 export function settingOrigin(

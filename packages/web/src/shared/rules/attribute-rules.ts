@@ -3,7 +3,14 @@ import { MatTableModule } from '@angular/material/table';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
-import { isAttributeForbidden, riskOfAttribute, URL_ATTRIBUTES, type AttributeTest, type Json, type JsonObject } from '@typikon/core';
+import {
+  isAttributeForbidden,
+  riskOfAttribute,
+  URL_ATTRIBUTES,
+  type AttributeTest,
+  type Json,
+  type JsonObject,
+} from '@typikon/core/settings';
 import { SettingsSource } from '../form/settings-source';
 import { TestForm } from './test-form';
 

@@ -1,3 +1,4 @@
+import type { StyleTest } from '@typikon/core';
 import {
   attributeTestSchema,
   fieldsOf,
@@ -7,8 +8,7 @@ import {
   type AttributeTest,
   type FormField,
   type JsonObject,
-  type StyleTest,
-} from '@typikon/core';
+} from '@typikon/core/settings';
 
 /** A test as it is offered: what it is called, and what can be set of it. */
 export interface TestOffer {

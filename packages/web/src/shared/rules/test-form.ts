@@ -1,10 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, forwardRef, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, forwardRef, input, output, signal } from '@angular/core';
 import { MatSelectModule } from '@angular/material/select';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
-import { styleTestSchema, type AttributeTest, type FormField, type JsonObject, type StyleTest } from '@typikon/core';
+import type { StyleTest } from '@typikon/core';
+import { styleTestSchema, type AttributeTest, type FormField, type JsonObject } from '@typikon/core/settings';
 import { ATTRIBUTE_TEST_FORMS, fieldText, STYLE_TEST_FORMS, withField, type TestOffer } from './test-fields';
 
 /** The test of one attribute or of one style property, as form controls. */
@@ -133,6 +134,13 @@ export class TestForm {
   /** The whole test, changed. */
   readonly changed = output<JsonObject>();
   protected readonly failure = signal('');
+
+  constructor() {
+    // What reads patterns comes with the first pattern; without it the server would tell of a mistake.
+    effect(() => {
+      if (this.test().test === 'pattern') void import('@typikon/core/pattern-engine').catch(() => undefined);
+    });
+  }
 
   protected readonly options = computed(() =>
     Object.entries(this.forms())

@@ -1,0 +1,3 @@
+import { pasting } from '../src/paste/later';
+
+beforeAll(() => pasting());

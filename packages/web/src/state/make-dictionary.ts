@@ -1,0 +1,1 @@
+export { makeDictionary } from '@typikon/core';
