@@ -3,7 +3,7 @@
  * when nothing is left to do, while workers compute what they compute. Started by `npm run bench -- keys`.
  */
 import type { CDPSession, Page } from 'puppeteer-core';
-import { Bench, Installation, launchBrowser, openPage } from '../e2e/support';
+import { Bench, Installation, launchBrowser, openPage, reveal } from '../e2e/support';
 
 const ROUNDS = 40;
 /** So long it takes at most until a press has been answered, with its proof and its findings, in milliseconds. */
@@ -46,6 +46,7 @@ try {
   };
 
   await measure(page, session, 'nothing is pressed', async () => undefined);
+  await reveal(page, '[data-element=em] input');
   await bench.click('[data-element=a] .name');
   await page.waitForSelector('ty-element-details');
   await measure(page, session, 'a rule is ticked', () => page.$eval('[data-element=em] input', (box) => (box as HTMLElement).click()));

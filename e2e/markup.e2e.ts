@@ -13,7 +13,7 @@ import {
   type JsonObject,
 } from '../packages/core/src/index';
 import { at } from '../scripts/lib/paths.mjs';
-import { Bench, chooseFromMenu, chooseOptions, eventually, openPage, useTypikon } from './support';
+import { Bench, chooseFromMenu, chooseOptions, eventually, openPage, useTypikon, reveal } from './support';
 
 const used = useTypikon();
 
@@ -168,6 +168,7 @@ describe('findings', () => {
     const { page, bench } = await workshop('tender-desk');
     await bench.click('[data-element=u] input');
     await bench.click('[data-element=section] input');
+    await reveal(page, '[aria-label="Hard spaces"]');
     await chooseOptions(page, 'Hard spaces', 'become plain');
     await bench.press('ty-title-line', '2 findings');
     await page.waitForSelector('ty-findings-chapter');
@@ -205,7 +206,7 @@ describe('as text and as files', () => {
     await type('{\n  "unlisted": "drop"\n}');
     await bench.press('ty-markup-text', 'Take over');
     await bench.press('ty-markup-text', 'As a table');
-    await page.waitForSelector('#unlisted');
+    await reveal(page, '#unlisted');
     assert.equal(await bench.text('#unlisted'), 'go with their content');
     await bench.click('[aria-label=Undo]');
     await eventually(

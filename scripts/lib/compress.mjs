@@ -1,4 +1,5 @@
 import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { brotliCompress, constants, gzip } from 'node:zlib';
@@ -24,11 +25,16 @@ const ENCODINGS = [
 
 /** Puts a Brotli (RFC 7932) and a gzip (RFC 1952) form beside every text file of a folder that is shorter by it. */
 export async function compressFolder(folder) {
-  for (const name of readdirSync(folder)) {
-    const path = join(folder, name);
-    if (statSync(path).isDirectory()) await compressFolder(path);
-    else if (TEXT.test(name)) await compressFile(path);
-  }
+  // The largest first, so that no processor waits for a last long one.
+  const files = readdirSync(folder, { recursive: true })
+    .map((name) => join(folder, name))
+    .filter((path) => TEXT.test(path) && statSync(path).isFile())
+    .sort((one, other) => statSync(other).size - statSync(one).size);
+  await Promise.all(
+    Array.from({ length: availableParallelism() }, async () => {
+      for (let path = files.shift(); path !== undefined; path = files.shift()) await compressFile(path);
+    }),
+  );
 }
 
 async function compressFile(path) {

@@ -28,7 +28,8 @@ async function open(address: string) {
 }
 const settled = async (harness: RouterTestingHarness): Promise<void> => {
   await harness.fixture.whenStable();
-  await new Promise((done) => setTimeout(done));
+  // Longer than the pause after which the address is written.
+  await new Promise((done) => setTimeout(done, 250));
 };
 
 test('what stands in the address is there from the beginning', async () => {
@@ -44,6 +45,35 @@ test('what is typed goes into the address beside what stands there, and nothing 
   list.words.set('');
   await settled(harness);
   expect(router.url).toBe('/list?only=here&other=1');
+});
+
+test('two values of one moment are both written, and neither is lost', async () => {
+  const { harness, list, router } = await open('/list');
+  list.words.set('quay');
+  list.only.set('here');
+  await settled(harness);
+  expect([router.url, list.words(), list.only()]).toEqual(['/list?words=quay&only=here', 'quay', 'here']);
+});
+
+test('what is typed in a row changes the address once', async () => {
+  const { harness, list, router } = await open('/list');
+  const navigate = jest.spyOn(router, 'navigate');
+  for (const words of ['q', 'qu', 'qua']) {
+    list.words.set(words);
+    await harness.fixture.whenStable();
+  }
+  await settled(harness);
+  expect([router.url, navigate.mock.calls.length]).toEqual(['/list?words=qua', 1]);
+});
+
+test('what is typed and taken back at once leaves the address alone', async () => {
+  const { harness, list, router } = await open('/list');
+  const navigate = jest.spyOn(router, 'navigate');
+  list.words.set('q');
+  await harness.fixture.whenStable();
+  list.words.set('');
+  await settled(harness);
+  expect([router.url, navigate.mock.calls.length]).toEqual(['/list', 0]);
 });
 
 test('an address that is opened beside changes what is shown', async () => {

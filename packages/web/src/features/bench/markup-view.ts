@@ -43,7 +43,7 @@ import { newParts, removedParts, type Mark } from '../../shared/markup/differenc
     }
     <div class="sides" [class.unseen]="view() !== null && look() === 'page'">
       <div class="side">
-        <h3>
+        <h2>
           {{
             view() !== null
               ? 'Before ' + number() + ' ' + passName()
@@ -53,13 +53,13 @@ import { newParts, removedParts, type Mark } from '../../shared/markup/differenc
                   ? 'Came in by paste'
                   : 'Came in'
           }}<span class="ty-num">{{ sizeOf(bytes()?.before) }}</span>
-        </h3>
+        </h2>
         <div class="editor" #source></div>
       </div>
       <div class="side">
-        <h3>
+        <h2>
           {{ view() !== null ? 'After' : 'Is stored' }}<span class="ty-num">{{ sizeOf(bytes()?.after) }}</span>
-        </h3>
+        </h2>
         <div class="editor" #result></div>
       </div>
     </div>
@@ -119,7 +119,7 @@ import { newParts, removedParts, type Mark } from '../../shared/markup/differenc
     .side + .side {
       border-left: 1px solid var(--ty-line);
     }
-    h3 {
+    h2 {
       padding: 7px 12px 4px;
       color: var(--ty-soft);
       font: 500 11.5px/16px var(--ty-sans);

@@ -61,6 +61,7 @@ export function markupGroups(
     .filter((name) => !known.has(name))
     .sort();
   const changes = changesByElement(proof);
+  const needs = buttonsByElement(resolved);
   const row = ({ name, meaning }: { name: string; meaning: string }): MarkupRow => {
     const { elements } = resolved.profile.markup;
     const rule = Object.hasOwn(elements, name) ? elements[name] : undefined;
@@ -108,7 +109,7 @@ export function markupGroups(
       isCapped: outcome === 'floor' || (policy ?? compiled.by).layer === 'house-limits',
       isHere: origin === resolved.id,
       canReset: origin === resolved.id && resolved.chain.length > 1,
-      neededBy: buttonsNeeding(resolved, name),
+      neededBy: needs.get(name) ?? [],
     };
   };
   const groups = ELEMENT_CATALOGUE.map(({ id, name, gloss, elements }) => ({ id, name, gloss, rows: elements.map(row) }));
@@ -147,11 +148,11 @@ function changesByElement(proof: Proof | null): Map<string, number> {
   return counts;
 }
 
-/** The labels of the buttons on the toolbar that make an element or need it. */
-function buttonsNeeding({ profile }: ResolvedProfile, element: string): string[] {
-  return arrangeToolbar(profile.toolbar)
-    .flatMap(({ buttons }) => buttons)
-    .map(buttonOf)
-    .filter(({ needs }) => needs(profile.toolbar.options).some((need) => need.element === element))
-    .map(({ label }) => label);
+/** For each element, the labels of the buttons on the toolbar that make it or need it. */
+function buttonsByElement({ profile }: ResolvedProfile): ReadonlyMap<string, string[]> {
+  const found = new Map<string, string[]>();
+  for (const { label, needs } of arrangeToolbar(profile.toolbar).flatMap(({ buttons }) => buttons.map(buttonOf)))
+    for (const element of new Set(needs(profile.toolbar.options).map((need) => need.element)))
+      found.set(element, [...(found.get(element) ?? []), label]);
+  return found;
 }
