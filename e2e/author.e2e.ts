@@ -139,7 +139,7 @@ class Desk {
     await this.keys('Control+S');
     return eventually(
       () => this.page.$eval('.state', (node) => (node.textContent ?? '').trim()),
-      (text) => text.startsWith('Stored'),
+      (text) => text.startsWith('Saved'),
       'it was not stored',
     );
   }
@@ -610,7 +610,7 @@ describe('nothing is lost', () => {
     await again.page.waitForSelector('.ty-notice.bad');
     assert.match(
       await again.page.$eval('.ty-notice.bad', (node) => node.textContent ?? ''),
-      /Not stored\. The server does not answer\. What you wrote stays here, and in this browser\./,
+      /Not saved\. The server does not answer\. What you wrote stays here, and in this browser\./,
     );
     await used.typikon.startServer();
     await again.store();

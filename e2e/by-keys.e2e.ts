@@ -194,9 +194,9 @@ describe('by keys alone', () => {
     await page.waitForSelector('typikon-editor .te-frame');
     await keys.to('iframe', '');
     await page.keyboard.type('The Dunlin, two nights.');
-    await keys.expect('.state', ([said]) => said === 'Not stored yet', 'nothing was written');
+    await keys.expect('.state', ([said]) => said === 'Not saved yet', 'nothing was written');
     await keys.save();
-    await keys.expect('.state', ([said]) => said?.startsWith('Stored') === true, 'it was not stored');
+    await keys.expect('.state', ([said]) => said?.startsWith('Saved') === true, 'it was not stored');
     const stored = (await (await fetch(`${used.typikon.address}/api/v1/documents/fuel-berth-may`)).json()) as {
       changedBy: string;
       fields: { value: string; profile: string }[];
@@ -236,7 +236,7 @@ describe('by keys alone', () => {
       'it was not moved',
     );
     await keys.save();
-    await keys.expect('.state', ([said]) => said?.startsWith('Stored') === true, 'it was not stored');
+    await keys.expect('.state', ([said]) => said?.startsWith('Saved') === true, 'it was not stored');
     assert.deepEqual(mishaps, []);
   });
 });

@@ -64,8 +64,8 @@ class Desk {
     await this.page.keyboard.type(words);
   }
   async store(): Promise<void> {
-    await this.press('ty-title-line', 'Store');
-    await this.expect('.state', ([said]) => said?.startsWith('Stored') === true, 'it was not stored');
+    await this.press('ty-title-line', 'Save');
+    await this.expect('.state', ([said]) => said?.startsWith('Saved') === true, 'it was not stored');
   }
   async stored(id: string): Promise<Stored> {
     return (await (await fetch(`${used.typikon.address}/api/v1/documents/${id}`)).json()) as Stored;
@@ -246,15 +246,15 @@ describe('another profile', () => {
     assert.equal(theirs.status, 200);
     await desk.page.$eval('[data-field=title] input', (node) => node.select());
     await desk.page.type('[data-field=title] input', 'Mine');
-    await desk.press('ty-title-line', 'Store');
+    await desk.press('ty-title-line', 'Save');
     await desk.expect(
       '.ty-notice.bad',
       ([said]) => said?.includes('Somebody else has changed this document') === true,
       'it was written over',
     );
     assert.equal((await desk.stored('notice-018')).title, 'Theirs');
-    await desk.press('.ty-notice.bad', 'Store mine over it');
-    await desk.expect('.state', ([said]) => said?.startsWith('Stored') === true, 'it was not stored');
+    await desk.press('.ty-notice.bad', 'Save mine over theirs');
+    await desk.expect('.state', ([said]) => said?.startsWith('Saved') === true, 'it was not stored');
     assert.equal((await desk.stored('notice-018')).title, 'Mine');
   });
 
@@ -263,7 +263,7 @@ describe('another profile', () => {
     const { revision } = await desk.stored('notice-016');
     await desk.page.$eval('[data-field=title] input', (node) => node.select());
     await desk.page.keyboard.press('Backspace');
-    await desk.press('ty-title-line', 'Store');
+    await desk.press('ty-title-line', 'Save');
     await desk.expect('[data-field=title] .mistake', ([said]) => said === 'This is needed, and it is empty.', 'nothing is told');
     assert.equal((await desk.stored('notice-016')).revision, revision);
   });

@@ -406,10 +406,10 @@ describe('stylesheets and page kinds', () => {
     );
     await page.waitForSelector('nav .changed');
     await page.type('#sheet-note', 'Only a try');
-    await bench.press('ty-stylesheet-editor', 'Store');
+    await bench.press('ty-stylesheet-editor', 'Save');
     await eventually(
       () => said(page, '.done'),
-      (text) => text.startsWith('Stored.'),
+      (text) => text.startsWith('Saved.'),
       'it is not stored',
     );
     const after = await reader('/documents/tender-pontoon', link);
@@ -428,7 +428,7 @@ describe('stylesheets and page kinds', () => {
       (text) => text.includes('Long tables'),
       'the old text is not there',
     );
-    await bench.press('ty-stylesheet-editor', 'Store');
+    await bench.press('ty-stylesheet-editor', 'Save');
     await eventually(
       () => reader('/documents/tender-pontoon', link),
       (href) => href === before,
@@ -470,10 +470,10 @@ describe('stylesheets and page kinds', () => {
         .querySelector('input')!
         .click(),
     );
-    await bench.press('ty-stylesheet-editor', 'Store');
+    await bench.press('ty-stylesheet-editor', 'Save');
     await eventually(
       () => said(page, '.done'),
-      (text) => text.startsWith('Stored.'),
+      (text) => text.startsWith('Saved.'),
       'it is not stored',
     );
     const colour = (document: Document): string => getComputedStyle(document.querySelector('h1')!).color;
@@ -490,10 +490,10 @@ describe('stylesheets and page kinds', () => {
     await bench.click('nav a[href="/styles/kind/tender"]');
     await page.waitForSelector('[aria-label="Do not load harbour-colours.css here"]');
     await bench.click('[aria-label="Do not load harbour-colours.css here"]');
-    await bench.press('ty-page-kind-editor', 'Store');
+    await bench.press('ty-page-kind-editor', 'Save');
     await eventually(
       () => said(page, '.done'),
-      (text) => text.startsWith('Stored.'),
+      (text) => text.startsWith('Saved.'),
       'the list is not stored',
     );
     await bench.click('nav a[href="/styles/sheet/harbour-colours"]');
@@ -516,10 +516,10 @@ describe('stylesheets and page kinds', () => {
     await page.click('#kind-wrapper', { count: 3 });
     await page.keyboard.type('main.page.night > section.body');
     await bench.click('[aria-label="Load night.css earlier"]');
-    await bench.press('ty-page-kind-editor', 'Store');
+    await bench.press('ty-page-kind-editor', 'Save');
     await eventually(
       () => said(page, '.done'),
-      (text) => text.startsWith('Stored.'),
+      (text) => text.startsWith('Saved.'),
       'it is not stored',
     );
     const shown = await reader('/documents/diary-slip-day', (document) => [
@@ -533,14 +533,14 @@ describe('stylesheets and page kinds', () => {
     const first = await open('/styles/sheet/night');
     const second = await open('/styles/sheet/night');
     await type(first.page, first.bench, 'body { background: #000 }');
-    await first.bench.press('ty-stylesheet-editor', 'Store');
+    await first.bench.press('ty-stylesheet-editor', 'Save');
     await eventually(
       () => said(first.page, '.done'),
-      (text) => text.startsWith('Stored.'),
+      (text) => text.startsWith('Saved.'),
       'it is not stored',
     );
     await type(second.page, second.bench, 'body { background: #fff }');
-    await second.bench.press('ty-stylesheet-editor', 'Store');
+    await second.bench.press('ty-stylesheet-editor', 'Save');
     await eventually(
       () => said(second.page, '.failure'),
       (text) => /Somebody else has changed the stylesheet "night"/.test(text),

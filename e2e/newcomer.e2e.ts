@@ -63,7 +63,7 @@ describe('an empty site', () => {
     await pressButton(page, 'ty-first-steps', 'Take in the stylesheets');
     await page.waitForSelector('ty-style-files-page');
     await pressButton(page, 'ty-title-line', 'New page kind');
-    await pressButton(page, 'ty-page-kind-editor', 'Store');
+    await pressButton(page, 'ty-page-kind-editor', 'Save');
     await eventually(
       async () => (await (await fetch(`${used.typikon.address}/api/v1/style-files`)).json()) as { pageKinds: unknown[] },
       ({ pageKinds }) => pageKinds.length === 1,
@@ -120,7 +120,7 @@ describe('an empty site', () => {
     await frame.waitForSelector('[role=textbox]');
     await frame.click('[role=textbox]');
     await page.keyboard.type('Dear harbour');
-    await pressButton(page, 'ty-desk', 'Store');
+    await pressButton(page, 'ty-desk', 'Save');
     await eventually(
       async () => (await (await fetch(`${used.typikon.address}/api/v1/documents`)).json()) as { documents: { title: string }[] },
       ({ documents }) => documents.some(({ title }) => title === 'A first letter'),

@@ -1,7 +1,7 @@
 // Runs every test: unit tests, server tests against a private MariaDB, tests of the web application, end-to-end tests in Chromium.
 // With names of suites (unit, web, e2e) only those. Ends with "N passed, N failed" over all.
 import { spawn } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
@@ -47,7 +47,7 @@ main(async () => {
       say('\n== End to end');
       await buildServer();
       await buildWeb();
-      results.push(await endToEnd(join(work, 'e2e.tap'), await filledDatabase(join(work, 'filled'))));
+      results.push(await endToEnd(work, await filledDatabase(join(work, 'filled'))));
     }
   } finally {
     rmSync(work, { recursive: true, force: true });
@@ -92,28 +92,49 @@ async function filledDatabase(folder) {
   return folder;
 }
 
-/** Runs the end-to-end tests with Node's own test runner, two files at a time. */
-async function endToEnd(output, filled) {
+/** Runs the end-to-end tests with Node's own test runner, two files at a time, the longest first: none of them is waited for at the end. */
+async function endToEnd(work, filled) {
   mkdirSync(at('.data'), { recursive: true });
-  const { readdirSync } = await import('node:fs');
   const files = readdirSync(at('e2e'))
     .filter((name) => name.endsWith('.e2e.ts'))
-    .map((name) => at('e2e', name));
-  const code = await show(
-    process.execPath,
-    [
-      '--import',
-      'tsx',
-      '--test',
-      '--test-concurrency=2',
-      '--test-reporter=spec',
-      '--test-reporter-destination=stdout',
-      '--test-reporter=tap',
-      `--test-reporter-destination=${output}`,
-      ...files,
-    ],
-    { env: { TYPIKON_TEST_DATABASE: filled } },
-  );
+    .sort((one, other) => lengthOf(other) - lengthOf(one));
+  const results = [];
+  const lane = async () => {
+    for (let file = files.shift(); file !== undefined; file = files.shift()) results.push(await endToEndFile(file, work, filled));
+  };
+  await Promise.all([lane(), lane()]);
+  const sum = (of) => results.reduce((total, result) => total + result[of], 0);
+  return { passed: sum('passed'), failed: sum('failed') };
+}
+
+/** About how long a file takes: as long as it is, but for one that walks through every view in few lines. */
+function lengthOf(file) {
+  return file === 'sizes.e2e.ts' ? Infinity : statSync(at('e2e', file)).size;
+}
+
+/** Runs one of them; what it says is shown once it has ended, so that two never stand between each other. */
+async function endToEndFile(file, work, filled) {
+  const output = join(work, `${file}.tap`);
+  const said = [];
+  const code = await new Promise((resolve) => {
+    const child = spawn(
+      process.execPath,
+      [
+        '--import',
+        'tsx',
+        '--test-reporter=spec',
+        '--test-reporter-destination=stdout',
+        '--test-reporter=tap',
+        `--test-reporter-destination=${output}`,
+        at('e2e', file),
+      ],
+      { cwd: at('.'), env: { ...process.env, TYPIKON_TEST_DATABASE: filled }, stdio: ['ignore', 'pipe', 'pipe'] },
+    );
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => said.push(bytes));
+    child.on('error', () => resolve(1));
+    child.on('close', (ended) => resolve(ended ?? 1));
+  });
+  say(`\n${file}\n${Buffer.concat(said).toString('utf8').trimEnd()}`);
   return counted(code, () => {
     const tap = readFileSync(output, 'utf8');
     const count = (word) => Number(new RegExp(`^# ${word} (\\d+)$`, 'm').exec(tap)[1]);

@@ -1,10 +1,11 @@
 import { build } from 'esbuild';
-import { cpSync, mkdirSync } from 'node:fs';
+import { cpSync, mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 
 const here = import.meta.dirname;
 
-// The editor as one module for pages that build nothing; the field for markup is a second one, loaded when it is opened.
+// The editor for pages that build nothing. What it loads later (what takes in pastes, patterns, the field for markup) stands in parts/.
+rmSync(join(here, 'dist'), { recursive: true, force: true });
 const { metafile } = await build({
   absWorkingDir: here,
   entryPoints: { 'typikon-editor': 'src/bundle.ts' },

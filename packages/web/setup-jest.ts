@@ -1,4 +1,5 @@
 import { setupZonelessTestEnv } from 'jest-preset-angular/setup-env/zoneless';
+import { watchInView } from './test/in-view';
 
 setupZonelessTestEnv({ errorOnUnknownElements: true, errorOnUnknownProperties: true });
 
@@ -17,14 +18,4 @@ Range.prototype.getBoundingClientRect = () => ({
   toJSON: () => ({}),
 });
 
-/** There is no layout here: all is in view. */
-class AllInView {
-  constructor(private readonly tell: (entries: { isIntersecting: boolean; target: Element }[], observer: AllInView) => void) {}
-
-  observe(target: Element): void {
-    queueMicrotask(() => this.tell([{ isIntersecting: true, target }], this));
-  }
-  unobserve(): void {}
-  disconnect(): void {}
-}
-(globalThis as { IntersectionObserver?: unknown }).IntersectionObserver = AllInView;
+watchInView();

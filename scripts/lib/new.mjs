@@ -119,9 +119,6 @@ import type { Pass } from '../pass';
 /** What it does to a paste, and why. */
 export const ${id}: Pass<'${name}'> = {
   id: '${name}',
-  label: '${words}',
-  effect: 'What becomes of the author’s content, in a sentence.',
-  unit: ['place', 'places'],
   run({ root }) {
     transform(root, { element: () => 'keep' });
   },
@@ -132,6 +129,18 @@ export const ${id}: Pass<'${name}'> = {
       const listed = withImport(text, `import { ${id} } from './${name}';`);
       return before(listed, '};\n', `  ${key === id ? id : `${key}: ${id}`},\n`);
     });
+    change('packages/core/src/paste/pass-words.ts', (text) =>
+      text.replace(
+        /};\n$/,
+        `  ${key}: {
+    label: '${words}',
+    effect: 'What becomes of the author’s content, in a sentence.',
+    unit: ['place', 'places'],
+  },
+};
+`,
+      ),
+    );
     // The ledger's sentence is another pass's until it has a reason of its own (ledger/entry.ts and the words for it).
     change('packages/core/src/paste/one-pass.ts', (text) => before(text, "  spaces: 'paste-space',\n};", `  ${key}: 'paste-element',\n`));
     // A paste that shows what the pass does: two profiles are compared by it.

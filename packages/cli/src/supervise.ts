@@ -1,16 +1,11 @@
 import { Worker } from 'node:worker_threads';
+import type { Ending } from './call';
 
 /** What a command's thread is begun with. */
 export interface ThreadData {
   args: string[];
   /** One number: how much input was read so far, in bytes. */
   bytes: SharedArrayBuffer;
-}
-
-interface Ending {
-  exitCode: number;
-  /** A sentence where the command could not do its work; empty where it did. */
-  failure: string;
 }
 
 /** A command may take so long, and so much longer for each megabyte of its input, in milliseconds. */

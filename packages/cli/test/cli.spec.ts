@@ -4,6 +4,10 @@ import type { JsonObject } from '@typikon/core';
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { call } from '../src/call';
+
+/** The module itself, whose functions can be stood in for. */
+const fs = jest.requireActual<typeof import('node:fs')>('node:fs');
 
 const BIN = join(__dirname, '..', 'bin', 'typikon.mjs');
 const DEMO = join(__dirname, '..', '..', '..', 'demo');
@@ -17,7 +21,37 @@ const file = (name: string, content: unknown): string => {
   return path;
 };
 
-function typikon(args: string[], input = ''): { status: number | null; out: string; error: string } {
+interface Result {
+  status: number | null;
+  out: string;
+  error: string;
+}
+
+/** Calls a command as the thread does that it runs in; what it reads and writes goes through here. */
+function typikon(args: string[], input = ''): Result {
+  const written: Record<number, Buffer[]> = { 1: [], 2: [] };
+  const { readFileSync: read, writeSync: write } = fs;
+  const reads = jest
+    .spyOn(fs, 'readFileSync')
+    .mockImplementation(((path: Parameters<typeof read>[0], ...rest: never[]) =>
+      path === 0 ? Buffer.from(input) : read(path, ...rest)) as typeof read);
+  const writes = jest.spyOn(fs, 'writeSync').mockImplementation(((to: number, bytes: Buffer, from: number) => {
+    if (written[to] === undefined) return write(to, bytes, from);
+    written[to].push(Buffer.from(bytes.subarray(from)));
+    return bytes.length - from;
+  }) as typeof write);
+  try {
+    const { exitCode, failure } = call(args);
+    const [out, error] = [1, 2].map((to) => Buffer.concat(written[to]!).toString('utf8'));
+    return { status: exitCode, out: out!, error: `${error}${failure === '' ? '' : `typikon: ${failure.replace(/\s*\n\s*/g, ' ')}\n`}` };
+  } finally {
+    reads.mockRestore();
+    writes.mockRestore();
+  }
+}
+
+/** Starts the command line as a person does. */
+function started(args: string[], input = ''): Result {
   const { status, stdout, stderr } = spawnSync(process.execPath, [BIN, ...args], { input, encoding: 'utf8', maxBuffer: 1 << 28 });
   return { status, out: stdout, error: stderr };
 }
@@ -28,15 +62,15 @@ jest.setTimeout(60_000);
 
 describe('typikon clean', () => {
   test('reads standard input and writes what may be stored', () => {
-    expect(typikon(['clean', '--profile', STORY], '<p onclick="x()">Hi <b>there</b></p>')).toEqual({
+    expect(started(['clean', '--profile', STORY], '<p onclick="x()">Hi <b>there</b></p>')).toEqual({
       status: 0,
       out: '<p>Hi <strong>there</strong></p>',
       error: '',
     });
-    expect(typikon(['clean', '--profile', STORY, '-'], '<p>x').out).toBe('<p>x</p>');
+    expect(started(['clean', '--profile', STORY, '-'], '<p>x').out).toBe('<p>x</p>');
   });
   test('reads a file', () => {
-    expect(typikon(['clean', '--profile', STORY, file('in.html', '<p>from a file</p>')]).out).toBe('<p>from a file</p>');
+    expect(started(['clean', '--profile', STORY, file('in.html', '<p>from a file</p>')]).out).toBe('<p>from a file</p>');
   });
   test('--json adds the ledger and the measures', () => {
     const { html, ledger, measures } = JSON.parse(typikon(['clean', '--profile', STORY, '--json'], '<p>a<font>b</font></p>').out) as {
@@ -83,7 +117,7 @@ describe('typikon clean', () => {
     );
   });
   test('a large result is written whole', () => {
-    const { out } = typikon(['clean', '--profile', STORY], '<p>0123456789</p>'.repeat(200_000));
+    const { out } = started(['clean', '--profile', STORY], '<p>0123456789</p>'.repeat(200_000));
     expect(out).toHaveLength(17 * 200_000);
   });
 });
@@ -578,7 +612,7 @@ describe('whatever it is given', () => {
     ],
     ['a command that is none', () => ['nothing'], '', /There is no command "nothing"/],
   ])('%s: one line, and exit code 2', (_what, args, input, sentence) => {
-    const { status, out, error } = typikon(args(), input);
+    const { status, out, error } = started(args(), input);
     expect(error).toMatch(sentence);
     expect(error.trimEnd()).not.toContain('\n');
     expect(error).not.toMatch(/^\s+at /m);
@@ -586,7 +620,7 @@ describe('whatever it is given', () => {
   });
 
   test('a stylesheet of three hundred bytes with 24 levels of nesting is read at once', () => {
-    const { status, out } = typikon([
+    const { status, out } = started([
       'cascade',
       '--sheets',
       file('nested.css', nested),
@@ -600,7 +634,7 @@ describe('whatever it is given', () => {
   });
 
   test('thousands of headings are compared', () => {
-    const { status, out } = typikon([
+    const { status, out } = started([
       'likeness',
       '--editor',
       file('e.css', 'h2{color:red;margin:1em}'),

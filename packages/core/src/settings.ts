@@ -34,6 +34,7 @@ export {
   type FormSchema,
 } from './profile/form';
 export { BUTTONS, buttonOf } from './toolbar/buttons';
+export { surfaceSchema } from './profile/surface-schema';
 export { arrangeToolbar } from './toolbar/arrange';
 export { isAttributeForbidden, SAFETY_FLOOR, URL_ATTRIBUTES } from './markup/floor';
 export { ELEMENT_CATALOGUE } from './markup/catalogue';

@@ -38,3 +38,22 @@ test('every place has an id of its own', () => {
 test('without a profile there are no parts of one', () => {
   expect(placesOf(demoLibrary(), null).some(({ id }) => /^(chapter|element|pass|setting|style):/.test(id))).toBe(false);
 });
+
+test('what the checks found is found by its words, and leads to its rule', () => {
+  const findings = [
+    {
+      check: 'above-house',
+      severity: 'error',
+      sentence: 'section is allowed here, but not by the house limits.',
+      pointer: '/markup/elements/section',
+    },
+  ] as const;
+  const all = placesOf(demoLibrary(), 'notices-desk', findings);
+  const [first] = findPlaces(all, 'allowed section', [], 8);
+  expect([first?.where, first?.link, first?.query]).toEqual([
+    expect.stringMatching(/^finding in /),
+    ['/profiles', 'notices-desk'],
+    { at: '/markup/elements/section' },
+  ]);
+  expect(placesOf(demoLibrary(), null, findings).some(({ id }) => id.startsWith('finding:'))).toBe(false);
+});

@@ -8,5 +8,5 @@ export interface Command {
   /** How it may be called, after `typikon`, with files that ship with Typikon. */
   examples: readonly string[];
   /** Does the work. Returns the exit code: 0 done, 1 findings. Throws a Failure for a bad call or bad input. */
-  run(args: string[]): Promise<number> | number;
+  run(args: string[]): number;
 }

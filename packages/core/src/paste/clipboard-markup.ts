@@ -1,4 +1,8 @@
-import type { ClipboardPayload } from './payload';
+/** What a clipboard holds: a text for each type, and the names of files. */
+export interface ClipboardPayload {
+  types: Readonly<Record<string, string>>;
+  files?: readonly { name: string; type: string; size?: number | undefined }[] | undefined;
+}
 
 /** A header that Windows puts before the markup, with the places of the fragment in it. */
 const CLIPBOARD_HEADER = /^\s{0,20}Version:[\d.]+[^<]*/;

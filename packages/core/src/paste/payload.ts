@@ -2,15 +2,11 @@ import MarkdownIt from 'markdown-it';
 import { escapeText } from '../html/serialize';
 import { parseFragment } from '../html/parse';
 import { renderedText } from '../html/rendered-text';
-import { markupAtHand } from './clipboard-markup';
+import { markupAtHand, type ClipboardPayload } from './clipboard-markup';
 import { textRuns } from './text-runs';
 import { textOfRtf } from './rtf';
 
-/** What a clipboard holds: a text for each type, and the names of files. */
-export interface ClipboardPayload {
-  types: Readonly<Record<string, string>>;
-  files?: readonly { name: string; type: string; size?: number | undefined }[] | undefined;
-}
+export type { ClipboardPayload };
 
 /** The markup of a payload: that of `text/html`, or else made of the text. */
 export interface PastedMarkup {

@@ -98,7 +98,7 @@ describe('a document on the desk', () => {
     const saving = store.save();
     put().flush({ detail: 'Too much.' }, { status: 422, statusText: 'No' });
     expect(await saving).toBe(false);
-    expect([store.refusal(), store.written()['text']?.value, store.isSaving()]).toEqual(['Not stored. Too much.', '<p>Two</p>', false]);
+    expect([store.refusal(), store.written()['text']?.value, store.isSaving()]).toEqual(['Not saved. Too much.', '<p>Two</p>', false]);
   });
 
   test('what somebody else stored can be taken, or written over', async () => {

@@ -149,7 +149,7 @@ export const DeskStore = signalStore(
         if (failure.isUnknown && (await isStored(document.id, revision, written, title))) return true;
         patchState(store, {
           isSaving: false,
-          refusal: `Not stored. ${failure.message}`,
+          refusal: `Not saved. ${failure.message}`,
           theirs: failure.status === 412 ? (failure.current ?? null) : null,
         });
         return false;

@@ -104,8 +104,8 @@ export class Desk {
   );
   protected readonly doneSentence = computed(() => {
     const changes = this.desk.changes();
-    if (changes === null) return 'As it is stored';
-    return changes === 0 ? 'Stored as it stands here.' : `Stored. The rules changed ${changes === 1 ? 'one thing' : `${changes} things`}.`;
+    if (changes === null) return 'As it is saved';
+    return changes === 0 ? 'Saved as it stands here.' : `Saved. The rules changed ${changes === 1 ? 'one thing' : `${changes} things`}.`;
   });
 
   constructor() {

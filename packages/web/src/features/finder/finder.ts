@@ -10,6 +10,7 @@ import { Store } from '@ngrx/store';
 import { catchError, map, of, startWith, switchMap, timer } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
 import { libraryFeature } from '../../state/library';
+import type { WorkshopState } from '../../state/workshop';
 import { inFamilyOrder } from '../../shared/profile/family';
 import { findPlaces, placesOf, type Place } from './places';
 
@@ -31,7 +32,7 @@ const RECENT = 'typikon.finder';
         cdkFocusInitial
         autocomplete="off"
         aria-labelledby="finder-heading"
-        placeholder="A view, a profile, an element, a pass, a setting, a document …"
+        placeholder="A view, a profile, an element, a pass, a setting, a finding, a document …"
         [formControl]="question"
         [matAutocomplete]="found"
       />
@@ -84,6 +85,8 @@ export class Finder {
   });
   private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
   private readonly recent = signal(readRecent());
+  /** The workshop brings its state along; without it nothing is being worked on. */
+  private readonly workshop = this.store.selectSignal(({ workshop }: { workshop?: WorkshopState }) => workshop ?? null);
   /** The profile that is open, else the one that was open last. */
   private readonly profileId =
     /^\/profiles\/([^/?#]+)/.exec(this.router.url)?.[1] ??
@@ -93,7 +96,9 @@ export class Finder {
     null;
   private readonly all = computed(() => {
     const library = this.library();
-    return library === null ? [] : placesOf(library, this.profileId ?? inFamilyOrder(library.profiles)[0]?.profile.id ?? null);
+    const profileId = this.profileId ?? inFamilyOrder(library?.profiles ?? [])[0]?.profile.id ?? null;
+    const workshop = this.workshop();
+    return library === null ? [] : placesOf(library, profileId, workshop?.profileId === profileId ? workshop?.findings : []);
   });
   /** Those that the server finds come a moment later. */
   private readonly documents = toSignal(

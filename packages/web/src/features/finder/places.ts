@@ -1,4 +1,5 @@
-import { ELEMENT_CATALOGUE, formOf, isObject, type Json, markupSchema, PASS_WORDS, surfaceSchema } from '@typikon/core';
+import type { Finding } from '@typikon/core';
+import { ELEMENT_CATALOGUE, formOf, isObject, type Json, markupSchema, PASS_WORDS, surfaceSchema } from '@typikon/core/settings';
 import { nameOf } from '../../state/profile-name';
 import type { Library } from '../../state/types';
 
@@ -52,8 +53,9 @@ const CHAPTERS = [
  * Every place there is, but for documents, which the server finds.
  *
  * @param profileId of the profile whose rules can be gone to
+ * @param findings of the checks in that profile, as far as they are known
  */
-export function placesOf(library: Library, profileId: string | null): Place[] {
+export function placesOf(library: Library, profileId: string | null, findings: readonly Finding[] = []): Place[] {
   const { profiles, specimens, stylesheets, pageKinds } = library;
   return [
     ...VIEWS,
@@ -64,7 +66,7 @@ export function placesOf(library: Library, profileId: string | null): Place[] {
       words: typeof profile.document['purpose'] === 'string' ? profile.document['purpose'] : '',
       link: ['/profiles', profile.id],
     })),
-    ...profiles.filter(({ id }) => id === profileId).flatMap((profile) => partsOf(nameOf(profile), profile.id, profile.document)),
+    ...profiles.filter(({ id }) => id === profileId).flatMap((profile) => partsOf(nameOf(profile), profile.id, profile.document, findings)),
     ...specimens.map(({ id, name, kind }): Place => ({
       id: `specimen:${id}`,
       label: name,
@@ -90,11 +92,18 @@ const SECTIONS = [
 ] as const;
 
 /** The chapters of a profile, and what its rules can speak of. */
-function partsOf(name: string, id: string, document: Readonly<Record<string, Json>>): Place[] {
+function partsOf(name: string, id: string, document: Readonly<Record<string, Json>>, findings: readonly Finding[]): Place[] {
   const at = (pointer: string) => ({ link: ['/profiles', id], query: { at: pointer } });
   const styles = isObject(document['styles']) ? document['styles'] : {};
   return [
     ...CHAPTERS.map(([chapter, label, words]): Place => ({ id: `chapter:${chapter}`, label, where: name, words, ...at(`/${chapter}`) })),
+    ...findings.map(({ check, pointer, sentence }): Place => ({
+      id: `finding:${check}:${pointer}:${sentence}`,
+      label: sentence,
+      where: `finding in ${name}`,
+      words: check,
+      ...at(pointer),
+    })),
     ...ELEMENT_CATALOGUE.flatMap(({ elements }) =>
       elements.map((element): Place => ({
         id: `element:${element.name}`,

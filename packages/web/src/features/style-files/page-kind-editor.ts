@@ -124,9 +124,9 @@ export class PageKindEditor {
     this.failure.set('');
     try {
       await this.drafts.storeKind(this.id());
-      this.notice.set('Stored. Readers get it with the next page they open.');
+      this.notice.set('Saved. Readers get it with the next page they open.');
     } catch (error) {
-      this.failure.set(`Not stored. ${(error as Error).message}`);
+      this.failure.set(`Not saved. ${(error as Error).message}`);
     } finally {
       this.isBusy.set(false);
     }

@@ -48,7 +48,7 @@ export class StyleFilesPage {
     if (first === '') return;
     this.notice.set(
       files.length === 1
-        ? 'The file is in the editor. Store it once it is as you want it.'
+        ? 'The file is in the editor. Save it once it is as you want it.'
         : `${files.length} files are in the list, none of them stored yet.`,
     );
     void this.router.navigate(['/styles/sheet', first]);

@@ -89,10 +89,10 @@ export class StylesheetEditor {
   }
 
   protected async save(): Promise<void> {
-    await this.doing('Not stored.', async () => {
+    await this.doing('Not saved.', async () => {
       await this.drafts.storeSheet(this.id(), this.note().trim());
       this.note.set('');
-      this.notice.set('Stored. Readers get it with the next page they open.');
+      this.notice.set('Saved. Readers get it with the next page they open.');
     });
   }
 
@@ -108,7 +108,7 @@ export class StylesheetEditor {
       const css = await firstValueFrom(this.api.stylesheetVersion(this.id(), revision));
       this.drafts.editSheet(this.id(), { css });
       this.note.set(`Version ${revision} again`);
-      this.notice.set(`The text of version ${revision} is in the editor. Store it to bring it back.`);
+      this.notice.set(`The text of version ${revision} is in the editor. Save it to bring it back.`);
     });
   }
 
