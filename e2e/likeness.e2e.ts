@@ -336,7 +336,8 @@ describe('the comparison', () => {
     );
     const titles = async (): Promise<string[]> => {
       await page.click('#likeness-document');
-      await page.waitForSelector('.cdk-overlay-pane mat-option');
+      // A list that is still empty does not open; it is asked again.
+      if ((await page.waitForSelector('.cdk-overlay-pane mat-option', { timeout: 5000 }).catch(() => null)) === null) return [];
       const all = await page.$$eval('mat-option', (nodes) => nodes.map((node) => (node as HTMLElement).innerText.trim()));
       await page.keyboard.press('Escape');
       await page.waitForSelector('.cdk-overlay-pane mat-option', { hidden: true });

@@ -329,7 +329,10 @@ export async function pressButton(page: Page, place: string, words: string): Pro
       page.$$eval(
         `${place} button`,
         (nodes, begin) => {
-          const button = nodes.find((node) => (node as HTMLElement).innerText.trim().startsWith(begin) && !node.disabled);
+          const button = nodes.find(
+            (node) =>
+              (node as HTMLElement).innerText.trim().startsWith(begin) && !node.disabled && node.getAttribute('aria-disabled') !== 'true',
+          );
           (button as HTMLElement | undefined)?.click();
           return button !== undefined;
         },

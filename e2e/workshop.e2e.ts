@@ -157,6 +157,7 @@ describe('the whole job once', () => {
       (texts) => !texts.some(isTaken),
       'it is still taken',
     );
+    await reveal(page, '[data-element=u] input');
     assert.equal(await page.$eval('[data-element=u] input', (node) => node.checked), true);
   });
 
@@ -259,6 +260,7 @@ describe('unsaved changes', () => {
       (text) => text.startsWith('One change'),
       'the change did not come back',
     );
+    await reveal(page, '[data-element=sup] input');
     assert.equal(await page.$eval('[data-element=sup] input', (node) => node.checked), false);
   });
 

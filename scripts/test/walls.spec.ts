@@ -98,7 +98,16 @@ const ALLOWED: readonly [string, readonly string[]][] = [
   ['packages/cli/src/planted.ts', ['@typikon/core', 'node:fs']],
   [
     'packages/web/src/features/bench/planted.ts',
-    ['./bench', '../../shared/profile/edit', '../../state/api', '../../ui/icon', '@typikon/core', '@typikon/core/light', '@angular/core'],
+    [
+      './bench',
+      '../../shared/profile/edit',
+      '../../state/api',
+      '../../ui/icon',
+      '@typikon/core',
+      '@typikon/core/light',
+      '@typikon/core/settings',
+      '@angular/core',
+    ],
   ],
   ['packages/web/src/shared/page/planted.ts', ['../../state/api', '../../ui/icon', '../profile/edit']],
   ['packages/web/src/state/planted.ts', ['../ui/icon', '@typikon/api']],

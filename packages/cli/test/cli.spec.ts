@@ -1,13 +1,14 @@
 import { spawnSync } from 'node:child_process';
 import { createRequire } from 'node:module';
 import type { JsonObject } from '@typikon/core';
+import type * as files from 'node:fs';
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { call } from '../src/call';
 
 /** The module itself, whose functions can be stood in for. */
-const fs = jest.requireActual<typeof import('node:fs')>('node:fs');
+const fs = jest.requireActual<typeof files>('node:fs');
 
 const BIN = join(__dirname, '..', 'bin', 'typikon.mjs');
 const DEMO = join(__dirname, '..', '..', '..', 'demo');

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { isAttributeRefused, markupAtHand, markupOf, summarizeRules, type CompiledRules } from '../src/index';
+import type * as patterns from '../src/profile/pattern';
 import { runs } from './fixed-seed';
 import { DEMO_PROFILES, demoHouse, demoRules } from './support';
 
@@ -61,7 +62,7 @@ describe('markup at hand', () => {
 describe('patterns', () => {
   test('without an engine are taken as they are, and never used; with one they are read', () => {
     jest.isolateModules(() => {
-      const pattern = jest.requireActual<typeof import('../src/profile/pattern')>('../src/profile/pattern');
+      const pattern = jest.requireActual<typeof patterns>('../src/profile/pattern');
       expect(pattern.canReadPatterns()).toBe(false);
       expect(pattern.patternMistake('(')).toBeNull();
       expect(() => pattern.compilePattern('a')).toThrow('Patterns cannot be read here');

@@ -1,5 +1,7 @@
+import type * as taking from '@typikon/core/pasting';
+
 /** What takes in pastes; most texts are written without one, so that it comes by itself once the editor stands. */
-export type Pasting = typeof import('@typikon/core/pasting');
+export type Pasting = typeof taking;
 
 let there: Pasting | null = null;
 

@@ -1,4 +1,4 @@
-import type { HouseLimits, PageKind, Sheet, StyledPage } from '@typikon/core';
+import type { HouseLimits, PageKind, Sheet } from '@typikon/core';
 import type { StoredCensus } from './types';
 
 /** A kind of page on which content of a profile stands, with its stylesheets in their order. */

@@ -66,6 +66,9 @@ const RECENT = 'typikon.finder';
       align-items: baseline;
       gap: 10px;
     }
+    .line .ty-soft {
+      flex: none;
+    }
     kbd {
       margin-left: auto;
       font: 11px/16px var(--ty-sans);
