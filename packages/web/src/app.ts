@@ -18,7 +18,7 @@ import { Dialogs } from './ui/dialogs';
 })
 export class App {
   private readonly store = inject(Store);
-  private readonly dialogs = inject(Dialogs);
+  protected readonly dialogs = inject(Dialogs);
   private readonly acting = inject(Acting);
   protected readonly status = this.store.selectSignal(libraryFeature.selectStatus);
   protected readonly message = this.store.selectSignal(libraryFeature.selectMessage);

@@ -290,3 +290,16 @@ describe('the rest of the rules', () => {
     expect(screen.profile.markup.limits.nesting).toBe(40);
   });
 });
+
+test('a rule that was just changed says nothing of what comes of it until that is known', async () => {
+  const screen = await open();
+  const said = () => screen.texts(`${row('h5')} td`).slice(1, 2);
+  expect(said()).toEqual(['becomes h4']);
+  screen.find(`${row('u')} input`).click();
+  await screen.fixture.whenStable();
+  expect(screen.texts(`${row('u')} td`).slice(1, 2)).toEqual(['…']);
+  // Of another rule it is known.
+  expect(said()).toEqual(['becomes h4']);
+  await screen.settle();
+  expect(screen.texts(`${row('u')} td`).slice(1, 2)).toEqual(['stays, without attributes of its own']);
+});

@@ -21,8 +21,11 @@ const selectAsked = createSelector(
     resolved === null
       ? null
       : {
-          ...underProfile(resolved, house ?? null, role ?? ''),
-          names: [...new Set([...names.split(' ').filter((name) => name !== ''), ...Object.keys(resolved.profile.markup.elements)])],
+          resolved,
+          request: {
+            ...underProfile(resolved, house ?? null, role ?? ''),
+            names: [...new Set([...names.split(' ').filter((name) => name !== ''), ...Object.keys(resolved.profile.markup.elements)])],
+          },
         },
 );
 
@@ -34,9 +37,9 @@ export const sumUpRules = createEffect(
       debounceTime(0),
       filter((asked) => asked !== null),
       distinctUntilChanged(),
-      switchMap((asked) =>
-        runner.rules(asked).pipe(
-          map((summary) => WorkshopActions.rulesSummedUp({ summary })),
+      switchMap(({ request, resolved }) =>
+        runner.rules(request).pipe(
+          map((summary) => WorkshopActions.rulesSummedUp({ summary, resolved })),
           // What stands in the way is told by the proof, which is asked for at the same time.
           catchError(() => EMPTY),
         ),

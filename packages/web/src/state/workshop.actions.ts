@@ -1,4 +1,4 @@
-import type { Finding, JsonObject, Problem, RulesSummary } from '@typikon/core';
+import type { Finding, JsonObject, Problem, ResolvedProfile, RulesSummary } from '@typikon/core';
 import { createActionGroup, emptyProps, props } from '@ngrx/store';
 import type { Backup } from './draft-backup';
 import type { StoredProfile } from './types';
@@ -34,8 +34,8 @@ export const WorkshopActions = createActionGroup({
     'Draft Tested': props<{ draft: JsonObject; findings: readonly Finding[] }>(),
     /** A setting was looked for, by the name that its line has. */
     'Setting Sought': props<{ setting: string }>(),
-    /** What the rules of the draft come to. */
-    'Rules Summed Up': props<{ summary: RulesSummary }>(),
+    /** What the rules come to that a resolved draft has. */
+    'Rules Summed Up': props<{ summary: RulesSummary; resolved: ResolvedProfile }>(),
     'Changes Abandoned': emptyProps(),
   },
 });

@@ -52,6 +52,8 @@ export interface WorkshopState {
   tested: JsonObject | null;
   /** What the rules come to, house limits and safety floor worked in; of the last draft that could be read. */
   summary: RulesSummary | null;
+  /** What it is the summary of. */
+  summarized: ResolvedProfile | null;
 }
 
 const initialState: WorkshopState = {
@@ -74,6 +76,7 @@ const initialState: WorkshopState = {
   findings: [],
   tested: null,
   summary: null,
+  summarized: null,
 };
 
 const edited = (state: WorkshopState, document: JsonObject, label: string): WorkshopState => ({
@@ -173,7 +176,7 @@ export const workshopFeature = createFeature({
     on(WorkshopActions.chapterChosen, (state, { chapter }): WorkshopState => ({ ...state, chapter })),
     on(WorkshopActions.draftTested, (state, { draft, findings }): WorkshopState => ({ ...state, findings, tested: draft })),
     on(WorkshopActions.settingSought, (state, { setting }): WorkshopState => ({ ...state, sought: setting })),
-    on(WorkshopActions.rulesSummedUp, (state, { summary }): WorkshopState => ({ ...state, summary })),
+    on(WorkshopActions.rulesSummedUp, (state, { summary, resolved }): WorkshopState => ({ ...state, summary, summarized: resolved })),
     on(WorkshopActions.roleChosen, (state, { role }): WorkshopState => ({ ...state, role })),
     on(WorkshopActions.elementChosen, (state, { element }): WorkshopState => ({
       ...state,

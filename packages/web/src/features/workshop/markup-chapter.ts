@@ -35,6 +35,7 @@ export class MarkupChapter {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly resolved = this.store.selectSignal(workshopFeature.selectResolved);
   private readonly summary = this.store.selectSignal(workshopFeature.selectSummary);
+  private readonly summarized = this.store.selectSignal(workshopFeature.selectSummarized);
   private readonly proof = this.store.selectSignal(benchFeature.selectProof);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly dialogs = inject(Dialogs);
@@ -52,7 +53,10 @@ export class MarkupChapter {
   private readonly all = computed(() => {
     const resolved = this.resolved();
     const summary = this.summary();
-    return resolved === null || summary === null ? [] : markupGroups(resolved, summary, this.proof(), this.names(), this.census());
+    const summarized = this.summarized();
+    return resolved === null || summary === null || summarized === null
+      ? []
+      : markupGroups(resolved, summary, summarized, this.proof(), this.names(), this.census());
   });
 
   protected readonly groups = computed(() => {

@@ -42,10 +42,19 @@ export type MarkupGroup = RuleGroup<MarkupRow>;
 /** Of an element that has just turned up nothing is known yet; no rule names it. */
 const UNKNOWN: ElementSummary = { outcome: 'unwrap', name: '', by: { layer: 'profile', rule: '' }, becomes: null, attributes: [] };
 
-/** Works out the rows of the markup chapter, by meaning. Elements that only a rule or the sample knows come in a last group. */
+const ruleOf = ({ profile }: ResolvedProfile, name: string): ElementRule | undefined =>
+  Object.hasOwn(profile.markup.elements, name) ? profile.markup.elements[name] : undefined;
+const allows = (rule: ElementRule | undefined): boolean => rule !== undefined && (rule.outcome ?? 'keep') === 'keep';
+
+/**
+ * Works out the rows of the markup chapter, by meaning. Elements that only a rule or the sample knows come in a last group.
+ *
+ * @param summarized the state of the profile that the summary is of; the draft may be ahead of it
+ */
 export function markupGroups(
   resolved: ResolvedProfile,
   summary: RulesSummary,
+  summarized: ResolvedProfile,
   proof: Proof | null,
   names: ReadonlyMap<string, string>,
   census: CensusOfAll | null = null,
@@ -63,22 +72,25 @@ export function markupGroups(
   const changes = changesByElement(proof);
   const needs = buttonsByElement(resolved);
   const row = ({ name, meaning }: { name: string; meaning: string }): MarkupRow => {
-    const { elements } = resolved.profile.markup;
-    const rule = Object.hasOwn(elements, name) ? elements[name] : undefined;
+    const rule = ruleOf(resolved, name);
     const compiled = Object.hasOwn(summary.elements, name) ? summary.elements[name]! : UNKNOWN;
-    const isAllowed = rule !== undefined && (rule.outcome ?? 'keep') === 'keep';
+    const isAllowed = allows(rule);
     const pointer = toPointer(['markup', 'elements', name]);
     const origin = originOf(resolved.chain, pointer);
     const target = compiled.becomes;
     const policy = target === null ? null : summary.headings;
+    // A rule that was just changed: what comes of it is being worked out.
+    const isOpen = isAllowed !== allows(ruleOf(summarized, name));
     const outcome =
       compiled.by.layer === 'safety-floor'
         ? 'floor'
-        : compiled.outcome === 'keep' && compiled.name === name
-          ? 'kept'
-          : isAllowed
-            ? 'capped'
-            : 'gone';
+        : isOpen
+          ? 'gone'
+          : compiled.outcome === 'keep' && compiled.name === name
+            ? 'kept'
+            : isAllowed
+              ? 'capped'
+              : 'gone';
     return {
       name,
       meaning,
@@ -86,7 +98,8 @@ export function markupGroups(
       isAllowed,
       isFixed: outcome === 'floor',
       rule,
-      summary: target === null ? summaryOf(name, outcome, rule, compiled.outcome) : `becomes ${target}`,
+      summary:
+        isOpen && outcome !== 'floor' ? '…' : target === null ? summaryOf(name, outcome, rule, compiled.outcome) : `becomes ${target}`,
       attributes: outcome === 'kept' ? Object.keys(rule?.attributes ?? {}) : [],
       count: proof?.census.elements[name] ?? 0,
       changes: changes.get(name) ?? 0,
@@ -99,14 +112,14 @@ export function markupGroups(
             ? policy.origin === resolved.id
               ? 'here'
               : (names.get(policy.origin ?? '') ?? '')
-            : compiled.by.layer === 'house-limits'
+            : compiled.by.layer === 'house-limits' && !isOpen
               ? 'House limits'
               : origin === undefined
                 ? 'no rule'
                 : origin === resolved.id
                   ? 'here'
                   : (names.get(origin) ?? origin),
-      isCapped: outcome === 'floor' || (policy ?? compiled.by).layer === 'house-limits',
+      isCapped: outcome === 'floor' || (!isOpen && (policy ?? compiled.by).layer === 'house-limits'),
       isHere: origin === resolved.id,
       canReset: origin === resolved.id && resolved.chain.length > 1,
       neededBy: needs.get(name) ?? [],
