@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { provideRouter, Router } from '@angular/router';
+import { RoutesRecognized, provideRouter, Router } from '@angular/router';
 import { RouterTestingHarness } from '@angular/router/testing';
 import { inAddress } from '../src/ui/in-address';
 
@@ -64,6 +64,19 @@ test('what is typed in a row changes the address once', async () => {
   }
   await settled(harness);
   expect([router.url, navigate.mock.calls.length]).toEqual(['/list?words=qua', 1]);
+});
+
+test('what is typed while the address changes is not written over', async () => {
+  const { harness, list, router } = await open('/list');
+  list.words.set('quay');
+  await harness.fixture.whenStable();
+  // The moment in which the address arrives, before anything is drawn of the next letter.
+  router.events.subscribe((event) => {
+    if (event instanceof RoutesRecognized && event.url.endsWith('words=quay')) list.words.set('quays');
+  });
+  await settled(harness);
+  await settled(harness);
+  expect([list.words(), router.url]).toEqual(['quays', '/list?words=quays']);
 });
 
 test('what is typed and taken back at once leaves the address alone', async () => {

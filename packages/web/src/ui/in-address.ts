@@ -43,18 +43,24 @@ export function inAddress(name: string): WritableSignal<string> {
   const route = inject(ActivatedRoute);
   const address = inject(Address);
   const value = signal(route.snapshot.queryParamMap.get(name) ?? '');
+  /** What the address has, or will have once what was written last has arrived: that it has it then is no news. */
+  let known = value();
   let isLeft = false;
   inject(DestroyRef).onDestroy(() => {
     isLeft = true;
     address.forget(name);
   });
   route.queryParamMap.pipe(takeUntilDestroyed()).subscribe((query) => {
-    if (!address.isWaiting(name)) value.set(query.get(name) ?? '');
+    const now = query.get(name) ?? '';
+    if (now === known || address.isWaiting(name)) return;
+    known = now;
+    value.set(now);
   });
   effect(() => {
     const now = value();
     untracked(() => {
       if (isLeft) return;
+      known = now;
       if (now !== (route.snapshot.queryParamMap.get(name) ?? '')) address.write(name, now);
       else address.forget(name);
     });
