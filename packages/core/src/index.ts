@@ -1,6 +1,7 @@
 // Whoever takes settings from here reads patterns, too.
 import './profile/pattern-engine';
 
+export * from './settings';
 export {
   HTML_NAMESPACE,
   CommentNode,
@@ -13,7 +14,7 @@ export {
   type Node,
   type ParentNode,
 } from './html/node';
-export { HIDDEN_ELEMENTS, RAW_TEXT_ELEMENTS, VOID_ELEMENTS, isBlock } from './html/elements';
+export { RAW_TEXT_ELEMENTS, VOID_ELEMENTS, isBlock } from './html/elements';
 export { parseDocument, parseFragment, type Ignored, type ParsedFragment } from './html/parse';
 export { escapeAttribute, escapeText, serialize, startTag } from './html/serialize';
 export { firstDifference } from './html/same';
@@ -23,81 +24,42 @@ export { countLetters, visibleLetters, visibleText } from './html/text';
 export { renderedText, renderedWords } from './html/rendered-text';
 export { isHidden, partingOf, type Parting } from './html/display';
 export { placeOfText } from './html/text-place';
-export type { Action, Layer, LedgerEntry, Reason, Severity, Stage } from './ledger/entry';
-export { attributeOf, elementOf, groupEntries, propertyOf, type EntryGroup } from './ledger/groups';
 export { Ledger, type Authority, type Report } from './ledger/ledger';
-export { utf8Length } from './html/bytes';
 export { measure, type Measures } from './ledger/measures';
-export { isObject, isSameJson, mergePatch, withValue, type Json, type JsonObject } from './profile/merge-patch';
-export { countChanges, inheritedValue, makePatch, resetInProfile, setInProfile } from './profile/edit';
 export { ownRules, type OwnRules } from './profile/own-rules';
-export { fromPointer, toPointer, valueAt } from './profile/pointer';
 export { houseLimitsJsonSchema, profileJsonSchema } from './profile/json-schema';
-export {
-  mergeChain,
-  originOf,
-  readHouseLimits,
-  resolveProfile,
-  type Problem,
-  type ProfileSource,
-  type Resolution,
-  type ResolvedProfile,
-} from './profile/resolve';
+export { mergeChain, type ProfileSource } from './profile/resolve';
 export {
   HOUSE_FORMAT,
-  PROFILE_FORMAT,
   ATTRIBUTE_TESTS,
-  attributeTestSchema,
-  styleTestSchema,
   type StyleTest,
-  elementRuleSchema,
   houseLimitsSchema,
   idSchema,
-  markupSchema,
   profileSchema,
-  type AttributeTest,
-  type ElementRule,
-  type HouseLimits,
-  type Markup,
-  type Profile,
   type StyleDefinition,
 } from './profile/schema';
 export { BUTTON_IDS, type ButtonId } from './profile/button-ids';
-export { BUTTONS, PURPOSES, buttonOf, type ButtonDeclaration, type Need, type Purpose } from './toolbar/buttons';
+export { PURPOSES, type ButtonDeclaration, type Need, type Purpose } from './toolbar/buttons';
 export { inheritedToolbar, setToolbar } from './toolbar/edit';
-export { arrangeToolbar, changesToArrange, type ArrangedGroup, type ToolbarChanges } from './toolbar/arrange';
+export { changesToArrange, type ArrangedGroup, type ToolbarChanges } from './toolbar/arrange';
 export { markupOnlyFor, missingMarkup, needInWords, patchToAllow, patchToTakeBack, unusedButtons } from './toolbar/needs';
 export { SHORTCUTS, SHORTCUT_IDS, type Shortcut, type ShortcutId } from './profile/shortcuts';
 export { AUTHOR_TASKS, tryTasks, type AuthorTask, type TaskAnswer } from './toolbar/tasks';
 export { toolbarOptionsSchema, toolbarSchema, type Toolbar, type ToolbarOptions } from './profile/toolbar-schema';
-export { surfaceSchema, type Surface as SurfaceSettings } from './profile/surface-schema';
-export { isAttributeForbidden, SAFETY_FLOOR, URL_ATTRIBUTES } from './markup/floor';
+export type { Surface as SurfaceSettings } from './profile/surface-schema';
 export { compileRules } from './markup/compile';
 export type { CompiledAttribute, CompiledElement, CompiledRules, CompileOptions, Outcome } from './markup/compiled';
-export { ELEMENT_CATALOGUE, type ElementGroup } from './markup/catalogue';
+export type { ElementGroup } from './markup/catalogue';
 export { headingTarget } from './markup/headings';
-export { summarizeRules, type ElementSummary, type RulesSummary } from './markup/summary';
-export { isAttributeRefused } from './markup/refused';
+export { summarizeRules } from './markup/summary';
 export { applyRules } from './markup/apply';
 export { cloneFragment } from './html/clone';
 export { clean, cleanParsed, cleanWithoutLedger, type Cleaned } from './markup/clean';
 export { patched, patchToKeep, type Keeping } from './markup/keep';
 export { wayThrough, type WayThrough } from './markup/let-through';
 export { lessonsOf, patchToLearn, type Lesson, type Lessons, type Unlearnable } from './markup/learn';
-export { riskOfAttribute, riskOfElement, type Risk } from './markup/risk';
 export { STARTING_POINTS, type StartingPoint } from './profile/starting-points';
 export { contrastOf, isColour } from './css/colour';
-export {
-  fieldsOf,
-  formOf,
-  isFieldShown,
-  readTyped,
-  shownValue,
-  type FieldKind,
-  type FormField,
-  type FormGroup,
-  type FormSchema,
-} from './profile/form';
 export { houseUse, type HouseUse } from './markup/house-use';
 export { patternMistake } from './profile/pattern';
 export { toSanitizerConfig, type SanitizerConfig, type SanitizerExport } from './export/sanitizer';
@@ -115,8 +77,7 @@ export {
   type PageKind,
   type Stylesheet,
 } from './render/page';
-export { detectSource, type DetectedSource, type Evidence } from './paste/source';
-export { markupAtHand } from './paste/clipboard-markup';
+export type { DetectedSource, Evidence } from './paste/source';
 export { markdownAsMarkup, markupOf, paragraphsOf, plainPayload, textOf, type ClipboardPayload } from './paste/payload';
 export { textOfRtf } from './paste/rtf';
 export {
@@ -129,28 +90,16 @@ export {
   type PictureBytes,
   type PictureType,
 } from './paste/pictures';
-export { passOrder } from './paste/order';
-export { PASS_WORDS, type PassWords } from './paste/pass-words';
+export type { PassWords } from './paste/pass-words';
 export { pastedMarkup, runPaste, type Pasted, type PasteOptions, type PassTrace } from './paste/run';
 export type { Pass } from './paste/pass';
 export { PASSES } from './paste/passes/index';
 export { compileSearch } from './paste/passes/find-replace';
 export { STAND_IN } from './paste/stand-in';
-export {
-  PASS_IDS,
-  PASTE_SOURCES,
-  pastePassesSchema,
-  replacementSchema,
-  type Paste,
-  type PassId,
-  type PastePasses,
-  type PasteSource,
-  type Replacement,
-} from './profile/paste-schema';
+export { PASS_IDS, pastePassesSchema, replacementSchema, type Paste, type PastePasses, type Replacement } from './profile/paste-schema';
 export { makeDictionary, makeSpeller, type Speller } from './paste/dictionary';
-export { takeInventory, type Thing, type ThingKind } from './paste/inventory';
-export { canDropFromNowOn } from './paste/droppable';
-export { dropFromNowOn, keepFromNowOn, type FromNowOn } from './paste/from-now-on';
+export { takeInventory, type ThingKind } from './paste/inventory';
+export { dropFromNowOn, keepFromNowOn } from './paste/from-now-on';
 export { overtakenPasses, type Overtaken } from './paste/overtaken';
 export {
   expectationSchema,
@@ -204,7 +153,7 @@ export {
 } from './likeness/repair';
 export { causeSentence, causeTitle, propertiesText, repairSentence, specificityText, trialSentence } from './likeness/words';
 export { EDITING_SHEET, settingsFor, type FindSheet } from './likeness/surface';
-export { fileNameOf, overridesOf } from './render/file-names';
+export { overridesOf } from './render/file-names';
 export { readStyle, tagOf, type ReadStyle, type StyleAct, type StyleKind, type StyleRefusal } from './styles/act';
 export { actSentence, refusalSentence } from './styles/words';
 export { hasStyle, sampleOf, type StyleSample } from './styles/sample';
