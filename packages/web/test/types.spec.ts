@@ -170,6 +170,23 @@ describe('a content type', () => {
     expect(answers).toEqual([expect.objectContaining({ id: 'berth-log', label: 'Berth log', icon: 'wheel', fields: [] })]);
   });
 
+  test('a name typed faster than the screen is drawn loses no letter, wherever it catches up', async () => {
+    const name = 'Bc d ef';
+    const begins = [...name].map((_, at) => name.slice(0, at + 1));
+    for (let caught = 0; caught < begins.length; caught++) {
+      const { screen } = await ask({ from: null });
+      const input = screen.find<HTMLInputElement>('#type-label');
+      for (const [at, letter] of [...name].entries()) {
+        input.value += letter;
+        input.dispatchEvent(new Event('input', { bubbles: true }));
+        if (at === caught) await screen.settle();
+      }
+      await screen.settle();
+      expect([caught, input.value, screen.texts('.effect')]).toEqual([caught, name, ['Its key: bc-d-ef']]);
+      TestBed.resetTestingModule();
+    }
+  });
+
   test('is not made twice, and a copy has the fields', async () => {
     const { screen, answers, submit } = await ask({ from: SITE.types[0]! });
     expect(screen.find<HTMLInputElement>('#type-label').value).toBe('Notice, a copy');

@@ -100,23 +100,35 @@ export class SettingsForm {
     }));
   });
   private readonly fields = computed(() => this.formGroups().flatMap(({ fields }) => fields));
+  /** What the controls are made for. Other choices for a field are no reason to make it anew: it may be typed in just now. */
+  private readonly made = computed(
+    () => ({
+      schema: this.schema(),
+      ids: this.fields()
+        .filter(({ kind }) => kind !== 'special')
+        .map((field) => this.idOf(field)),
+    }),
+    { equal: (one, other) => one.schema === other.schema && isSameJson(one.ids, other.ids) },
+  );
   /** The controls, typed by what they hold; a new schema has new ones. */
   protected readonly form = computed(() => {
     const section = untracked(this.section) ?? {};
+    const current = new Map(untracked(this.fields).map((field) => [this.idOf(field), field]));
     return new FormRecord<FormControl<Json>>(
       Object.fromEntries(
-        this.fields()
-          .filter(({ kind }) => kind !== 'special')
-          .map((field) => [
-            this.idOf(field),
+        this.made().ids.map((id) => {
+          const field = current.get(id)!;
+          return [
+            id,
             new FormControl<Json>(controlValue(field, valueAt(section, field.keys)), {
               nonNullable: true,
               validators: ({ value }): ValidationErrors | null => {
-                const read = readTyped(field, value as Json);
+                const read = readTyped(untracked(this.fields).find((one) => this.idOf(one) === id) ?? field, value as Json);
                 return read.ok ? null : { setting: read.message };
               },
             }),
-          ]),
+          ];
+        }),
       ),
     );
   });
