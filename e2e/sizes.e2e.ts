@@ -8,7 +8,7 @@ const used = useTypikon();
 const VIEWS: readonly (readonly [path: string, ready: string])[] = [
   ['/profiles', 'tbody tr'],
   ['/profiles/notices-desk', '.entry'],
-  ['/compare', 'ty-compare-page mat-select'],
+  ['/compare', 'ty-compare-page .proof'],
   ['/house-limits', 'ty-rule-table [data-element]'],
   ['/types', 'tbody tr'],
   ['/types/notice', 'ty-type-page'],

@@ -20,6 +20,7 @@ main(async () => {
   if (unknown !== undefined) throw new Stop(`There is no suite "${unknown}". The suites are ${SUITES.join(', ')}.`);
   const has = (name) => wanted.length === 0 || wanted.includes(name);
   const begin = Date.now();
+  const since = () => `, begun after ${Math.round((Date.now() - begin) / 1000)} s`;
   checkDisk();
   await ensurePackages();
   await ensureDebian('mariadb-server', MARIADB);
@@ -31,7 +32,7 @@ main(async () => {
   const results = [];
   try {
     if (has('unit')) {
-      say('\n== Unit and server tests');
+      say(`\n== Unit and server tests${since()}`);
       const database = await startDatabase(join(work, 'db'));
       try {
         results.push(await jest('jest.config.mjs', join(work, 'unit.json'), database.env));
@@ -40,11 +41,11 @@ main(async () => {
       }
     }
     if (has('web')) {
-      say('\n== Web application');
+      say(`\n== Web application${since()}`);
       results.push(await jest('packages/web/jest.config.mjs', join(work, 'web.json')));
     }
     if (has('e2e')) {
-      say('\n== End to end');
+      say(`\n== End to end${since()}`);
       await buildServer();
       await buildWeb();
       results.push(await endToEnd(work, await filledDatabase(join(work, 'filled'))));
@@ -52,6 +53,9 @@ main(async () => {
   } finally {
     rmSync(work, { recursive: true, force: true });
   }
+  const failures = results.flatMap((result) => result.failures);
+  // Said again at the end: what stands above it is long.
+  if (failures.length > 0) say(`\n== What failed\n${failures.join('\n\n')}`);
   const passed = results.reduce((sum, result) => sum + result.passed, 0);
   const failed = results.reduce((sum, result) => sum + result.failed, 0);
   say(`\nAll suites took ${Math.round((Date.now() - begin) / 1000)} s.`);
@@ -59,16 +63,17 @@ main(async () => {
   process.exit(failed === 0 && passed > 0 ? 0 : 1);
 });
 
-/** Runs one Jest configuration. A run that broke off without results counts as one failure. */
+/** Runs one Jest configuration. */
 async function jest(config, output, env = {}) {
   const code = await show(
     process.execPath,
     [at('node_modules/jest/bin/jest.js'), '--config', at(config), '--ci', '--maxWorkers=2', '--json', `--outputFile=${output}`],
     { env },
   );
-  return counted(code, () => {
-    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(output, 'utf8'));
-    return { passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites };
+  return counted(code, config, () => {
+    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, testResults } = JSON.parse(readFileSync(output, 'utf8'));
+    const failures = testResults.filter(({ status }) => status === 'failed').map(({ name, message }) => `${name}\n${message}`);
+    return { passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites, failures };
   });
 }
 
@@ -104,7 +109,7 @@ async function endToEnd(work, filled) {
   };
   await Promise.all([lane(), lane()]);
   const sum = (of) => results.reduce((total, result) => total + result[of], 0);
-  return { passed: sum('passed'), failed: sum('failed') };
+  return { passed: sum('passed'), failed: sum('failed'), failures: results.flatMap(({ failures }) => failures) };
 }
 
 /** About how long a file takes: as long as it is, but for one that walks through every view in few lines. */
@@ -134,22 +139,26 @@ async function endToEndFile(file, work, filled) {
     child.on('error', () => resolve(1));
     child.on('close', (ended) => resolve(ended ?? 1));
   });
-  say(`\n${file}\n${Buffer.concat(said).toString('utf8').trimEnd()}`);
-  return counted(code, () => {
+  const report = Buffer.concat(said).toString('utf8').trimEnd();
+  say(`\n${file}\n${report}`);
+  return counted(code, file, () => {
     const tap = readFileSync(output, 'utf8');
     const count = (word) => Number(new RegExp(`^# ${word} (\\d+)$`, 'm').exec(tap)[1]);
-    return { passed: count('pass'), failed: count('fail') + count('cancelled') };
+    const failed = count('fail') + count('cancelled');
+    const details = report.slice(report.lastIndexOf('failing tests:'));
+    return { passed: count('pass'), failed, failures: failed === 0 ? [] : [`${file}, ${details}`] };
   });
 }
 
-function counted(code, read) {
-  let result;
+/** What a run came to. One that left no results, or ended with an error beside them, counts as one failure. */
+function counted(code, what, read) {
+  const broken = { failed: 1, failures: [`${what} ended with ${code}, without a test that failed.`] };
   try {
-    result = read();
+    const result = read();
+    return code !== 0 && result.failed === 0 ? { ...result, ...broken } : result;
   } catch {
-    return { passed: 0, failed: 1 };
+    return { passed: 0, ...broken };
   }
-  return code !== 0 && result.failed === 0 ? { ...result, failed: 1 } : result;
 }
 
 function show(command, args, { env = {} } = {}) {
