@@ -21,6 +21,7 @@ export const CORE_ORDER = [
   'markup',
   'toolbar',
   'paste',
+  'proof',
   'render',
   'styles',
   'likeness',

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, test } from 'node:test';
 import type { ElementHandle, Frame, Page } from 'puppeteer-core';
+import { runs } from '../packages/core/test/fixed-seed';
 import { at } from '../scripts/lib/paths.mjs';
 import { axeFindings, eventually, openPage, useTypikon } from './support';
 
@@ -195,7 +196,9 @@ describe('opening and saving', () => {
     const { page, mishaps } = await openPage(used.browser);
     page.on('dialog', (dialog) => void dialog.accept());
     let desk: Desk | null = null;
-    for (const { id } of all) {
+    // As many as laws are tried, from the first to the last.
+    const step = Math.max(1, Math.floor(all.length / runs(2 * all.length)));
+    for (const { id } of all.filter((_one, at) => at % step === 0)) {
       desk = desk === null ? await Desk.at(page, mishaps, id) : await desk.onward(id);
       const before = await desk.value();
       await desk.storeAnyway();

@@ -16,6 +16,13 @@ export function chromiumOptions(userDataDir) {
       '--disable-background-networking',
       '--disable-component-update',
       '--disable-sync',
+      '--disable-default-apps',
+      '--disable-extensions',
+      '--disable-component-extensions-with-background-pages',
+      '--disable-lcd-text',
+      '--mute-audio',
+      // No second renderer waits for a page that never comes.
+      '--disable-features=SpareRendererForSitePerProcess,Translate,OptimizationHints,MediaRouter',
     ],
   };
 }

@@ -141,7 +141,7 @@ export const ${id}: Pass<'${name}'> = {
 `,
       ),
     );
-    // The ledger's sentence is another pass's until it has a reason of its own (ledger/entry.ts and the words for it).
+    // The ledger's sentence is another pass's until it has a reason of its own in ledger/reasons.ts.
     change('packages/core/src/paste/one-pass.ts', (text) => before(text, "  spaces: 'paste-space',\n};", `  ${key}: 'paste-element',\n`));
     // A paste that shows what the pass does: two profiles are compared by it.
     change('packages/core/src/site/compare/pastes.ts', (text) =>

@@ -14,6 +14,8 @@ const OPTIONS: Readonly<Record<string, string>> = {
   house: 'the house limits above the profile',
   json: 'writes everything that is known as one JSON value',
   jsonl: 'reads and writes one JSON value in each line',
+  junit: 'a file for the results as JUnit XML',
+  own: 'only specimens that are meant for this profile',
   page: 'stylesheets of the page, in order, with commas between',
   'page-width': 'the width of the page in pixels',
   profile: 'the profile; what it extends is looked for beside it',
@@ -23,6 +25,7 @@ const OPTIONS: Readonly<Record<string, string>> = {
   site: 'the site document',
   to: 'the other profile',
   type: 'the id of a content type',
+  update: 'writes what now comes out as expectations',
   width: 'the width of the window in pixels',
 };
 

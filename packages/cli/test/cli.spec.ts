@@ -1,61 +1,9 @@
 import { spawnSync } from 'node:child_process';
 import { createRequire } from 'node:module';
 import type { JsonObject } from '@typikon/core';
-import type * as files from 'node:fs';
-import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { call } from '../src/call';
-
-/** The module itself, whose functions can be stood in for. */
-const fs = jest.requireActual<typeof files>('node:fs');
-
-const BIN = join(__dirname, '..', 'bin', 'typikon.mjs');
-const DEMO = join(__dirname, '..', '..', '..', 'demo');
-const STORY = join(DEMO, 'profiles', 'story-desk.json');
-const HOUSE = join(DEMO, 'house-limits.json');
-
-const folder = mkdtempSync(join(tmpdir(), 'typikon-cli-'));
-const file = (name: string, content: unknown): string => {
-  const path = join(folder, name);
-  writeFileSync(path, typeof content === 'string' ? content : JSON.stringify(content));
-  return path;
-};
-
-interface Result {
-  status: number | null;
-  out: string;
-  error: string;
-}
-
-/** Calls a command as the thread does that it runs in; what it reads and writes goes through here. */
-function typikon(args: string[], input = ''): Result {
-  const written: Record<number, Buffer[]> = { 1: [], 2: [] };
-  const { readFileSync: read, writeSync: write } = fs;
-  const reads = jest
-    .spyOn(fs, 'readFileSync')
-    .mockImplementation(((path: Parameters<typeof read>[0], ...rest: never[]) =>
-      path === 0 ? Buffer.from(input) : read(path, ...rest)) as typeof read);
-  const writes = jest.spyOn(fs, 'writeSync').mockImplementation(((to: number, bytes: Buffer, from: number) => {
-    if (written[to] === undefined) return write(to, bytes, from);
-    written[to].push(Buffer.from(bytes.subarray(from)));
-    return bytes.length - from;
-  }) as typeof write);
-  try {
-    const { exitCode, failure } = call(args);
-    const [out, error] = [1, 2].map((to) => Buffer.concat(written[to]!).toString('utf8'));
-    return { status: exitCode, out: out!, error: `${error}${failure === '' ? '' : `typikon: ${failure.replace(/\s*\n\s*/g, ' ')}\n`}` };
-  } finally {
-    reads.mockRestore();
-    writes.mockRestore();
-  }
-}
-
-/** Starts the command line as a person does. */
-function started(args: string[], input = ''): Result {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [BIN, ...args], { input, encoding: 'utf8', maxBuffer: 1 << 28 });
-  return { status, out: stdout, error: stderr };
-}
+import { BIN, DEMO, file, folder, HOUSE, started, STORY, typikon } from './calls';
 
 const head = { format: 'typikon-profile/1', name: 'A profile' };
 
@@ -280,7 +228,7 @@ describe('help of a command', () => {
       for (const [path] of example.matchAll(/demo\/[^ ,]+/g)) expect([path, existsSync(join(DEMO, '..', path))]).toEqual([path, true]);
     }
   });
-  test('there are eight', () => expect(names).toHaveLength(8));
+  test('there are nine', () => expect(names).toHaveLength(9));
   test('what stands behind -- is no option', () => expect(typikon(['clean', '--profile', STORY, '--', '--help']).status).toBe(2));
 });
 

@@ -9,6 +9,7 @@ export { escapeAttribute, escapeText, serialize } from './html/serialize';
 export { firstDifference } from './html/same';
 export type { LedgerEntry } from './ledger/entry';
 export { groupEntries, type EntryGroup } from './ledger/groups';
+export { sentenceOf } from './ledger/words';
 export type { Json } from './profile/merge-patch';
 export { resolveProfile, type ResolvedProfile } from './profile/resolve';
 export type { HouseLimits, Profile, StyleDefinition } from './profile/schema';

@@ -25,6 +25,7 @@ export { renderedText, renderedWords } from './html/rendered-text';
 export { isHidden, partingOf, type Parting } from './html/display';
 export { placeOfText } from './html/text-place';
 export { Ledger, type Authority, type Report } from './ledger/ledger';
+export { LEDGER_FORMAT, ledgerEntrySchema, ledgerJsonSchema } from './ledger/schema';
 export { measure, type Measures } from './ledger/measures';
 export { ownRules, type OwnRules } from './profile/own-rules';
 export { houseLimitsJsonSchema, profileJsonSchema } from './profile/json-schema';
@@ -111,7 +112,21 @@ export {
   type ExpectationKind,
   type SpecimenDocument,
   type Verdict,
-} from './paste/specimen';
+} from './proof/specimen';
+export {
+  lettersKept,
+  markupOfSpecimen,
+  provePaste,
+  proveSpecimen,
+  proveStored,
+  verdictsOf,
+  type Proof,
+  type SpecimenProof,
+} from './proof/prove';
+export { explanationOf } from './proof/explain';
+export { contentFiles, withContent } from './proof/specimen-file';
+export { specimenJsonSchema } from './proof/json-schema';
+export { expectationsOf, updatedExpectations } from './proof/expect';
 export { cssMistakes, type CssMistake } from './css/mistakes';
 export { Cascade, elementsIn, pathOf, type Contender, type Contest, type Reason as CascadeReason } from './css/cascade';
 export { DESK, mediaHolds, type MediaContext } from './css/media';

@@ -81,7 +81,7 @@ describe('characters that nobody sees', () => {
   test('go where they do nothing, told by name and place', () => {
     const { html, ledger } = paste(`<p>on${ZWSP}e t${SHY}wo &zwnj;three${ZWJ}${ZWJ} \u0007four</p>`);
     expect(html).toBe('<p>one two three four</p>');
-    expect(ledger.filter(({ reason }) => reason === 'paste-invisible').map(({ before, detail }) => [before, detail])).toEqual([
+    expect(ledger.filter(({ reason }) => reason === 'paste-invisible').map(({ before, subject }) => [before, subject.name])).toEqual([
       [ZWSP, 'zero width space'],
       [SHY, 'soft hyphen'],
       ['&zwnj;', 'zero width non-joiner'],

@@ -1,24 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { makeDictionary, specimenSchema, SPECIMEN_FORMAT, type SpecimenDocument } from '../src/index';
+import { makeDictionary, specimenSchema, withContent, type JsonObject, type SpecimenDocument } from '../src/index';
 import { DEMO } from './support';
-
-interface Listed {
-  types: Record<string, string>;
-}
 
 /** The specimens of the demo scenario, with the texts of their clipboard types. */
 export function demoSpecimens(): SpecimenDocument[] {
-  const listed = JSON.parse(readFileSync(join(DEMO, 'specimens.json'), 'utf8')) as Listed[];
-  return listed.map(({ types, ...rest }) =>
-    specimenSchema.parse({
-      ...rest,
-      format: SPECIMEN_FORMAT,
-      payload: {
-        types: Object.fromEntries(Object.entries(types).map(([type, file]) => [type, readFileSync(join(DEMO, 'specimens', file), 'utf8')])),
-      },
-    }),
+  const text = (name: string): string => readFileSync(join(DEMO, 'specimens', name), 'utf8');
+  return (JSON.parse(text('order.json')) as string[]).map((id) =>
+    specimenSchema.parse(withContent(JSON.parse(text(`${id}.specimen.json`)) as JsonObject, text)),
   );
 }
 

@@ -53,8 +53,35 @@ const documents = DEMO_MARKUP.filter(({ name }) => name.startsWith('documents/')
 const short = (text: string): string => JSON.stringify(text.length > 120 ? `${text.slice(0, 80)}…${text.slice(-30)}` : text);
 
 /** An entry of a ledger on one line. */
-function line({ stage, layer, rule, action, start, end, path, reason, severity, before, after, textLost, detail }: LedgerEntry): string {
-  const told = [`${stage} ${layer}${rule}`, action, `${path}@${start}-${end}`, reason, severity, `${short(before)} → ${short(after)}`];
+function line({
+  stage,
+  layer,
+  rule,
+  action,
+  subject,
+  start,
+  end,
+  path,
+  reason,
+  severity,
+  before,
+  after,
+  textLost,
+  detail,
+}: LedgerEntry): string {
+  const { kind, element, attribute = '', property = attribute, host, name } = subject;
+  const about = [kind, property, ...[element, host, name].filter((one) => one !== undefined && one !== '' && !path.endsWith(one))].filter(
+    (one) => one !== '',
+  );
+  const told = [
+    `${stage} ${layer}${rule}`,
+    action,
+    about.join(' '),
+    `${path}@${start}-${end}`,
+    reason,
+    severity,
+    `${short(before)} → ${short(after)}`,
+  ];
   return [...told, ...(textLost === 0 ? [] : [`lost ${textLost}`]), ...(detail === undefined ? [] : [detail])].join(' · ');
 }
 

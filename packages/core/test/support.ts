@@ -18,7 +18,9 @@ const json = (path: string): JsonObject => JSON.parse(readFileSync(path, 'utf8')
 
 export const DEMO_PROFILES = readdirSync(join(DEMO, 'profiles')).map((file) => file.replace('.json', ''));
 export const DEMO_MARKUP = ['documents', 'specimens'].flatMap((folder) =>
-  readdirSync(join(DEMO, folder)).map((file) => ({ name: `${folder}/${file}`, html: readFileSync(join(DEMO, folder, file), 'utf8') })),
+  readdirSync(join(DEMO, folder))
+    .filter((file) => !file.endsWith('.json'))
+    .map((file) => ({ name: `${folder}/${file}`, html: readFileSync(join(DEMO, folder, file), 'utf8') })),
 );
 
 export function demoHouse(): HouseLimits {

@@ -1,3 +1,4 @@
+import { expectationWords, sourceName } from '@typikon/core/settings';
 import {
   fieldsOf,
   groupEntries,
@@ -16,7 +17,7 @@ import { LeftView } from '../src/features/bench/left-view';
 import { ExpectationsView } from '../src/features/bench/expectations-view';
 import { BenchActions, benchFeature } from '../src/state/bench';
 import { wordsOf } from '../src/state/ledger-words';
-import { expectationWords, overtakenWords, sourceName, thingName } from '../src/state/paste-words';
+import { overtakenWords, thingName } from '../src/state/paste-words';
 import { PROOF_WORKER } from '../src/state/proof-runner';
 import { TestBed } from '@angular/core/testing';
 import { demoLibrary, Screen } from './support';

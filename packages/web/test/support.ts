@@ -13,7 +13,9 @@ import {
   measure,
   parseFragment,
   runPaste,
+  specimenSchema,
   takeCensus,
+  withContent,
   type Finding,
   type HouseLimits,
   type Json,
@@ -48,16 +50,13 @@ export function demoLibrary(): Library {
       createdAt: '2026-01-02T09:00:00.000Z',
       updatedAt: '2026-01-02T09:00:00.000Z',
     }));
-  const specimens = (json('specimens.json') as (Specimen & { types: Record<string, string>; profile: string })[]).map(
-    ({ types, profile, ...specimen }) => ({
-      ...specimen,
-      profileId: profile,
-      revision: 1,
-      payload: {
-        types: Object.fromEntries(Object.entries(types).map(([type, file]) => [type, readFileSync(join(DEMO, 'specimens', file), 'utf8')])),
-      },
-    }),
-  );
+  const specimens = (json('specimens', 'order.json') as string[]).map((id): Specimen => {
+    const document = withContent(json('specimens', `${id}.specimen.json`) as JsonObject, (name) =>
+      readFileSync(join(DEMO, 'specimens', name), 'utf8'),
+    );
+    const { format: _format, profile, ...specimen } = specimenSchema.parse(document);
+    return { ...specimen, id, profileId: profile, revision: 1 };
+  });
   return {
     profiles,
     specimens,

@@ -6,6 +6,7 @@ import { cleanCommand } from './clean';
 import { exportCommand } from './export';
 import { pasteCommand } from './paste';
 import { compareCommand } from './compare';
+import { proveCommand } from './prove';
 import type { Command } from './command';
 
 /** Every command, in the order in which the help lists them. */
@@ -13,6 +14,7 @@ export const COMMANDS: readonly Command[] = [
   cleanCommand,
   pasteCommand,
   checkCommand,
+  proveCommand,
   compareCommand,
   assignCommand,
   exportCommand,

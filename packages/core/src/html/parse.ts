@@ -8,6 +8,8 @@ export interface Ignored {
   kind: 'start-tag' | 'end-tag' | 'doctype' | 'unfinished-tag' | 'formatting-limit' | 'repeated-attribute' | 'half-character';
   /** The tag's name; empty where there is none. */
   name: string;
+  /** The attribute that is repeated. */
+  attribute?: string;
   /** UTF-16 offsets into the input. */
   start: number;
   end: number;
@@ -142,8 +144,8 @@ class PlacingParser extends Parser<NodeMap> {
   }
   /** Of an attribute that stands in a tag twice, browsers take the first (HTML, section 13.2.5.33 "Attribute name state"). */
   private ignoreRepeated({ start, end, tagName }: Token.TagToken & PlacedToken): void {
-    for (const range of repeatedAttributes(this.input, start, end))
-      this.ignored.push({ kind: 'repeated-attribute', name: tagName, ...range });
+    for (const { name: attribute, ...range } of repeatedAttributes(this.input, start, end))
+      this.ignored.push({ kind: 'repeated-attribute', name: tagName, attribute, ...range });
   }
   override onEndTag(token: Token.TagToken): void {
     if (this.isSectionNotOpen(token)) {

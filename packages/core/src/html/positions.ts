@@ -57,11 +57,11 @@ export function attributeRanges(input: string, tagStart: number, tagEnd: number)
 }
 
 /** The places of the attributes of a start tag whose name stood in it before. */
-export function repeatedAttributes(input: string, tagStart: number, tagEnd: number): Range[] {
+export function repeatedAttributes(input: string, tagStart: number, tagEnd: number): (Range & { name: string })[] {
   const names = new Set<string>();
-  const repeated: Range[] = [];
+  const repeated: (Range & { name: string })[] = [];
   readAttributes(input, tagStart, tagEnd, (name, range) => {
-    if (names.has(name)) repeated.push(range);
+    if (names.has(name)) repeated.push({ ...range, name });
     names.add(name);
   });
   return repeated;

@@ -1,3 +1,8 @@
+import type { Reason } from './reasons';
+import type { Subject } from './subject';
+
+export type { Reason } from './reasons';
+
 /** The stage at which something was changed or removed, in the order in which markup passes through them. */
 export type Stage = 'read' | 'paste' | 'markup' | 'settle' | 'render';
 
@@ -13,76 +18,6 @@ export type Action = 'removed' | 'unwrapped' | 'renamed' | 'changed' | 'shown-as
 /** `loss`: a reader misses text, a picture or the like. `change`: an author may notice. `tidy`: nobody sees a difference. */
 export type Severity = 'loss' | 'change' | 'tidy';
 
-/** Why, as a code; the interface holds the words. */
-export type Reason =
-  | 'tag-ignored-by-parser'
-  | 'tag-unfinished'
-  | 'attribute-repeated'
-  | 'doctype-ignored'
-  | 'formatting-limit'
-  | 'half-character'
-  | 'element-forbidden'
-  | 'element-not-allowed'
-  | 'element-dropped'
-  | 'element-renamed'
-  | 'element-shown-as-text'
-  | 'attribute-forbidden'
-  | 'attribute-not-allowed'
-  | 'attribute-forced'
-  | 'value-not-allowed'
-  | 'address-runs-code'
-  | 'scheme-not-allowed'
-  | 'relative-address-not-allowed'
-  | 'host-not-allowed'
-  | 'source-refused'
-  | 'comment-not-allowed'
-  | 'comment-forbidden'
-  | 'template-content'
-  | 'fallback-content'
-  | 'nesting-limit'
-  | 'depth-limit'
-  | 'element-limit'
-  | 'letter-limit'
-  | 'parent-not-allowed'
-  | 'required-missing'
-  | 'ratio-not-allowed'
-  | 'style-forbidden'
-  | 'style-property-not-allowed'
-  | 'style-value-not-allowed'
-  | 'style-importance'
-  | 'id-prefixed'
-  | 'name-clobbers'
-  | 'new-window'
-  | 'heading-level'
-  | 'hard-space'
-  | 'empty-element'
-  | 'empty-paragraph'
-  | 'nesting-impossible'
-  | 'words-apart'
-  | 'part-without-whole'
-  | 'hidden-content'
-  | 'deleted-content'
-  | 'paste-office'
-  | 'paste-note'
-  | 'paste-list'
-  | 'paste-style'
-  | 'paste-meaning'
-  | 'paste-join'
-  | 'paste-picture'
-  | 'paste-replace'
-  | 'paste-typography'
-  | 'paste-class'
-  | 'paste-wrapper'
-  | 'paste-element'
-  | 'paste-heading'
-  | 'paste-link'
-  | 'paste-table'
-  | 'paste-space'
-  | 'paste-invisible'
-  | 'paste-blank'
-  | 'paste-empty'
-  | 'paste-lines';
-
 /** One thing that was changed or removed. */
 export interface LedgerEntry {
   stage: Stage;
@@ -92,6 +27,8 @@ export interface LedgerEntry {
   /** The profile that set the rule, for the layers `profile` and `parent-profile`. */
   origin?: string;
   action: Action;
+  /** What it was done to. */
+  subject: Subject;
   /** UTF-16 offsets into the input text: the whole element, attribute or comment. */
   start: number;
   end: number;
@@ -109,6 +46,6 @@ export interface LedgerEntry {
   textLost: number;
   severity: Severity;
   reason: Reason;
-  /** What is said beside the reason: what characters are called, what a guess rests on. */
+  /** What is said beside the reason: what a guess rests on. */
   detail?: string;
 }

@@ -1,5 +1,6 @@
 import { Lines } from '../html/positions';
 import type { Action, Layer, LedgerEntry, Reason, Severity, Stage } from './entry';
+import type { Subject } from './subject';
 
 /** Who decided, as it stands in a ledger entry. */
 export interface Authority {
@@ -14,6 +15,7 @@ export interface Authority {
 export interface Report {
   by: Authority;
   action: Action;
+  subject: Subject;
   reason: Reason;
   severity: Severity;
   /** UTF-16 offsets into the input. */
@@ -24,7 +26,7 @@ export interface Report {
   path: string;
   after: string;
   textLost: number;
-  /** What is said beside the reason: what characters are called, what a guess rests on. */
+  /** What is said beside the reason: what a guess rests on. */
   detail?: string | undefined;
 }
 
@@ -42,15 +44,15 @@ export class Ledger {
 
   /** Adds one entry. The entry is made here and now, since keeping the report for later would cost a second object for each. */
   add(stage: Stage, report: Report): void {
-    const { by, action, reason, severity, start, end, beforeEnd, path, after, textLost } = report;
+    const { by, action, subject, reason, severity, start, end, beforeEnd, path, after, textLost } = report;
     const { layer, rule, origin } = by;
     const { line, column } = this.lines.at(start);
     const before = cut(this.input, start, beforeEnd);
     // Two literals instead of one with a spread: the shape of the entries stays fixed, which is several times as fast.
     this.all.push(
       origin === undefined
-        ? { stage, layer, rule, action, start, end, line, column, path, before, after, textLost, severity, reason }
-        : { stage, layer, rule, origin, action, start, end, line, column, path, before, after, textLost, severity, reason },
+        ? { stage, layer, rule, action, subject, start, end, line, column, path, before, after, textLost, severity, reason }
+        : { stage, layer, rule, origin, action, subject, start, end, line, column, path, before, after, textLost, severity, reason },
     );
     if (report.detail !== undefined) this.all[this.all.length - 1]!.detail = report.detail;
   }

@@ -47,10 +47,7 @@ export function measure(input: string, html: string, root: FragmentNode, ledger:
     changes: ledger.length,
     losses: ledger.filter(({ severity }) => severity === 'loss').length,
     rules: new Set(
-      ledger.map(
-        ({ layer, rule, path, reason }) =>
-          `${layer} ${rule} ${rule === '/markup/unlisted' ? path.slice(path.lastIndexOf(' ') + 1) : ''} ${reason}`,
-      ),
+      ledger.map(({ layer, rule, subject, reason }) => `${layer} ${rule} ${rule === '/markup/unlisted' ? subject.element : ''} ${reason}`),
     ).size,
   };
 }

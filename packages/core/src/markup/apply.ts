@@ -18,6 +18,8 @@ import { countLetters, hasLetters, offsetAfterLetters, visibleLetters } from '..
 import { placeOfText, replaceText } from '../html/text-place';
 import type { Reason, Stage } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
+import { OF_CONTENT, ofComment, ofElement, ofElementBy, ofText, type Subject } from '../ledger/subject';
+import { hostOf } from './address';
 import { judgeAttributes } from './attributes';
 import type { CompiledElement, CompiledRules, Demands } from './compiled';
 import { tidyHardSpaces } from './hard-spaces';
@@ -198,6 +200,7 @@ class Walk {
     this.ledger?.add(this.stage, {
       by,
       action: 'changed',
+      subject: OF_CONTENT,
       reason: 'words-apart',
       severity: 'tidy',
       start,
@@ -252,7 +255,7 @@ class Walk {
     this.isFull = true;
     if (all > before) {
       const { start, end } = placeOfText(text, kept) ?? this.notes.placeIn(frame);
-      this.notes.add(frame, '#text', letters.by, 'removed', 'letter-limit', 'loss', start, end, end, '', all - before);
+      this.notes.add(frame, ofText(nameIn(frame)), letters.by, 'removed', 'letter-limit', 'loss', start, end, end, '', all - before);
     }
     replaceText(text, kept, text.value.length, '');
     this.put(text, frame);
@@ -289,7 +292,14 @@ class Walk {
   }
 
   /** Takes an element away, with its content or without. */
-  private refuse(element: ElementNode, frame: Frame, outcome: 'drop' | 'unwrap', by: Authority, reason: Reason): void {
+  private refuse(
+    element: ElementNode,
+    frame: Frame,
+    outcome: 'drop' | 'unwrap',
+    by: Authority,
+    reason: Reason,
+    subject = subjectOf(element),
+  ): void {
     // What readers did not see, or saw as deleted, must not turn up on the page when only the tags around it go.
     const hides =
       outcome === 'unwrap' &&
@@ -298,14 +308,14 @@ class Walk {
     if (outcome === 'drop' || hides || element.name === 'del') {
       const lost = frame.isHidden ? 0 : visibleLetters(element);
       const why = outcome === 'drop' || HIDDEN_ELEMENTS.has(element.name) ? reason : hides ? 'hidden-content' : 'deleted-content';
-      this.notes.element(element, frame, 'removed', by, why, lost);
+      this.notes.element(element, frame, 'removed', by, why, lost, subject);
       const parting = isHidden(element) && REPLACED_ELEMENTS.has(element.name) ? partingOf(element) : partingAround(element);
       this.mark(frame, parting, element.name, by);
       return;
     }
     // The brackets around a reading are shown only where the reading itself is not.
     const shown = element.name === 'rp' && !frame.isHidden ? -lettersIn(element) : 0;
-    this.notes.element(element, frame, 'unwrapped', by, reason, shown);
+    this.notes.element(element, frame, 'unwrapped', by, reason, shown, subject);
     this.openInto(element, frame, by);
   }
 
@@ -315,15 +325,17 @@ class Walk {
     const whole = this.wholeFor(rule.name, frame);
     if (whole === 'none') {
       const by = demands === null ? null : this.refusedIn(frame.target, demands);
-      return this.refuse(element, frame, 'unwrap', by ?? HTML_STANDARD, by === null ? 'part-without-whole' : 'parent-not-allowed');
+      if (by !== null) return this.refuseIn(element, frame, frame.target, by);
+      return this.refuse(element, frame, 'unwrap', HTML_STANDARD, 'part-without-whole');
     }
     const depth = frame.depth + (whole === 'there' ? 0 : 1);
     if (depth >= nesting.limit) return this.refuse(element, frame, 'unwrap', nesting.by, 'nesting-limit');
     if (elements !== null && this.elementsKept + (depth - frame.depth) >= elements.limit)
       return this.refuse(element, frame, 'unwrap', elements.by, 'element-limit');
     if (demands !== null) {
-      const by = this.refusedIn(whole === 'there' ? frame.target : whole, demands);
-      if (by !== null) return this.refuse(element, frame, 'unwrap', by, 'parent-not-allowed');
+      const parent = whole === 'there' ? frame.target : whole;
+      const by = this.refusedIn(parent, demands);
+      if (by !== null) return this.refuseIn(element, frame, parent, by);
       const { depth: deepest } = demands;
       if (deepest !== null && (this.openOf.get(rule.name) ?? 0) >= deepest.limit)
         return this.refuse(element, frame, 'unwrap', deepest.by, 'depth-limit');
@@ -360,8 +372,17 @@ class Walk {
 
   /** The rule that says that an element may not stand in a parent; null where none does. */
   private refusedIn(target: ParentNode | string, { parents }: Demands): Authority | null {
-    const parent = typeof target === 'string' ? target : target.type === 'element' ? target.name : '';
+    const parent = parentName(target);
     return parents.find(({ names }) => !names.has(parent))?.by ?? null;
+  }
+
+  /** Unwraps an element that may not stand where it would. */
+  private refuseIn(element: ElementNode, frame: Frame, target: ParentNode | string, by: Authority): void {
+    this.refuse(element, frame, 'unwrap', by, 'parent-not-allowed', {
+      kind: 'element',
+      element: element.name,
+      name: parentName(target),
+    });
   }
 
   /** Whether a part stands in its whole; else the whole that can be made for it, or that there is none. */
@@ -401,7 +422,7 @@ class Walk {
     else made.add(whole);
     this.elementsKept++;
     const { start, end } = part.start >= 0 ? { start: part.start, end: part.startTagEnd } : this.notes.placeIn(frame);
-    this.notes.add(frame, part.name, HTML_STANDARD, 'restructured', 'part-without-whole', 'tidy', start, end, end, `<${name}>`);
+    this.notes.add(frame, ofElement(part.name), HTML_STANDARD, 'restructured', 'part-without-whole', 'tidy', start, end, end, `<${name}>`);
     return whole;
   }
 
@@ -415,8 +436,9 @@ class Walk {
     const { refused } = judged;
     if (refused !== null) {
       const alternative = rule.alternativeText === null || refused.name !== 'src' ? '' : (element.attribute('alt') ?? '').trim();
-      if (alternative !== '') this.showAlternative(element, frame, alternative, rule.alternativeText!);
-      else this.refuse(element, frame, refused.outcome, refused.by, refused.reason);
+      const subject = ofElementBy(element.name, refused.name, refused.value, hostOf(refused.value ?? ''));
+      if (alternative !== '') this.showAlternative(element, frame, alternative, rule.alternativeText!, subject);
+      else this.refuse(element, frame, refused.outcome, refused.by, refused.reason, subject);
       return false;
     }
     const wasHidden = isHidden(element);
@@ -438,10 +460,10 @@ class Walk {
   }
 
   /** Puts the words that stand for a picture in its place (HTML, section 4.8.4.4 "Requirements for providing text to act as an alternative"). */
-  private showAlternative(element: ElementNode, frame: Frame, words: string, by: Authority): void {
+  private showAlternative(element: ElementNode, frame: Frame, words: string, by: Authority, subject: Subject): void {
     const { start, end } = element.start < 0 ? this.notes.placeIn(frame) : { start: element.start, end: endOf(element) };
     const shown = frame.isHidden ? 0 : -countLetters(words);
-    this.notes.add(frame, element.name, by, 'changed', 'source-refused', 'loss', start, end, end, words, shown);
+    this.notes.add(frame, subject, by, 'changed', 'source-refused', 'loss', start, end, end, words, shown);
     const boundary = this.mark(frame, 'box', element.name, by);
     this.text(textInPlaceOf(element, words), frame);
     this.boundaries.markAgain(frame.target, boundary);
@@ -463,7 +485,7 @@ class Walk {
       if (br.outcome !== 'keep' || br.name !== 'br' || br.demands !== null) return;
       append(element, new ElementNode('br', HTML_NAMESPACE, []));
       const { start, end } = element.start < 0 ? this.notes.placeIn(parent) : { start: element.start, end: element.startTagEnd };
-      this.notes.add(parent, element.name, empty.by, 'changed', 'empty-element', 'tidy', start, end, end, '<br>');
+      this.notes.add(parent, ofElement(element.name), empty.by, 'changed', 'empty-element', 'tidy', start, end, end, '<br>');
     }
   }
 
@@ -483,7 +505,17 @@ class Walk {
     const start = Math.max(element.start, 0);
     const end = Math.max(endOf(element), start);
     if (!isCopy(element) && element.start >= 0)
-      this.notes.add(parent, element.name, by, 'removed', reason, reason === 'empty-paragraph' ? 'change' : 'tidy', start, end, end);
+      this.notes.add(
+        parent,
+        ofElement(element.name),
+        by,
+        'removed',
+        reason,
+        reason === 'empty-paragraph' ? 'change' : 'tidy',
+        start,
+        end,
+        end,
+      );
     this.mark(parent, partingAround(element), element.name, by);
   }
 
@@ -491,7 +523,7 @@ class Walk {
   private hollow(element: ElementNode, frame: Frame): void {
     if (element.children.length > 0) {
       const { startTagEnd, endTagStart } = element;
-      this.notes.add(frame, 'iframe', FLOOR_DROP, 'removed', 'fallback-content', 'tidy', startTagEnd, endTagStart, endTagStart);
+      this.notes.add(frame, ofElement('iframe'), FLOOR_DROP, 'removed', 'fallback-content', 'tidy', startTagEnd, endTagStart, endTagStart);
       element.children = [];
     }
   }
@@ -508,7 +540,7 @@ class Walk {
     const end = Math.min(Math.max(comment.end, 0), this.fragment.input.length);
     this.notes.add(
       frame,
-      '#comment',
+      ofComment(nameIn(frame)),
       keep ? FLOOR_COMMENTS : by,
       'removed',
       keep ? 'comment-forbidden' : 'comment-not-allowed',
@@ -518,6 +550,19 @@ class Walk {
       end,
     );
   }
+}
+
+/** The name of the element whose children a frame walks; empty at the top. */
+const nameIn = ({ source }: Frame): string => parentName(source);
+
+const parentName = (parent: ParentNode | string): string =>
+  typeof parent === 'string' ? parent : parent.type === 'element' ? parent.name : '';
+
+/** An element as what is told of: one that shows nothing without its source is told with that. */
+function subjectOf(element: ElementNode): Subject {
+  if (!NOTHING_WITHOUT_SOURCE.has(element.name)) return ofElement(element.name);
+  const source = element.attribute('src');
+  return source === undefined ? ofElement(element.name) : ofElementBy(element.name, undefined, source, hostOf(source));
 }
 
 /** Attributes that can hide what they stand on. */

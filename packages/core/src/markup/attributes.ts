@@ -22,6 +22,12 @@ export interface AttributeChange {
   reason: Reason;
   /** What stands there now. */
   after: string;
+  /** The value that stood there, of the attribute or of the property. */
+  value?: string;
+  /** The host that the value names, where it is an address. */
+  host?: string | null;
+  /** The property of inline style, where one is meant. */
+  property?: string;
   /** UTF-16 offsets into the value, where only a piece of it is meant. */
   piece?: { start: number; end: number };
   /** True for an attribute that was not there before. */
@@ -32,7 +38,7 @@ export interface JudgedAttributes {
   attributes: Attribute[];
   changes: AttributeChange[];
   /** Where the element cannot stay: who says so, and what becomes of it. */
-  refused: { by: Authority; reason: Reason; outcome: 'drop' | 'unwrap'; name: string } | null;
+  refused: { by: Authority; reason: Reason; outcome: 'drop' | 'unwrap'; name: string; value?: string } | null;
 }
 
 /**
@@ -62,10 +68,11 @@ export function judgeAttributes(
     judged ??= { attributes: attributes.slice(0, i), changes: [], refused: null };
     const { keep, by, reason } = judgement;
     if (keep !== undefined) judged.attributes.push({ name, value: keep });
-    else if (name === nothingWithout) judged.refused = { by, reason, outcome: 'drop', name };
+    else if (name === nothingWithout) judged.refused = { by, reason, outcome: 'drop', name, value };
     if (judgement.pieces === undefined) {
       const after = keep === undefined ? '' : `${name}="${keep}"`;
-      judged.changes.push({ name, by, action: keep === undefined ? 'removed' : 'changed', reason, after, isAdded: false });
+      const host = URL_ATTRIBUTES.has(name) ? hostOf(value) : null;
+      judged.changes.push({ name, value, host, by, action: keep === undefined ? 'removed' : 'changed', reason, after, isAdded: false });
     } else judged.changes.push(...judgement.pieces.map((piece): AttributeChange => ({ name, isAdded: false, ...piece })));
     if (judged.refused !== null) return judged;
   }
@@ -82,7 +89,7 @@ interface Judgement {
   by: Authority;
   reason: Reason;
   /** Where parts of the value have reasons of their own. */
-  pieces?: Pick<AttributeChange, 'by' | 'action' | 'reason' | 'after' | 'piece'>[];
+  pieces?: Omit<AttributeChange, 'name' | 'isAdded'>[];
 }
 
 /** Judges one attribute; null says that it stays as it is. */
@@ -117,9 +124,11 @@ function judgeTests(attribute: CompiledAttribute, value: string): Judgement | nu
     if (verdict.pieces !== undefined && verdict.pieces.length > 0)
       pieces = [
         ...(pieces ?? []),
-        ...verdict.pieces.map(({ start, end, reason, keys, after }) => ({
+        ...verdict.pieces.map(({ start, end, property, value: declared, reason, keys, after }) => ({
           by: { ...test.by, rule: `${test.by.rule}${keys.map((key) => `/${key}`).join('')}` },
           action: after === '' ? ('removed' as const) : ('changed' as const),
+          property,
+          value: declared,
           reason,
           after,
           ...(kept === value ? { piece: { start, end } } : {}),
@@ -227,7 +236,7 @@ class Demanding {
     const { attributes, changes } = this.judged;
     const place = attributes.findIndex((attribute) => attribute.name === name);
     if (place === -1) return;
-    attributes.splice(place, 1);
-    changes.push({ name, by, action: 'removed', reason, after: '', isAdded: false });
+    const [{ value }] = attributes.splice(place, 1) as [Attribute];
+    changes.push({ name, value, by, action: 'removed', reason, after: '', isAdded: false });
   }
 }

@@ -6,6 +6,7 @@ import { serialize } from '../html/serialize';
 import { renderedText } from '../html/rendered-text';
 import type { LedgerEntry, Stage } from '../ledger/entry';
 import { Ledger, type Authority, type Report } from '../ledger/ledger';
+import { OF_CONTENT, OF_DOCTYPE, ofAttribute, ofElement, ofText, type Subject } from '../ledger/subject';
 import { applyRules } from './apply';
 import type { CompiledRules } from './compiled';
 import { layOut } from './layout';
@@ -136,6 +137,7 @@ function restructured({ start, end, path }: Place): Report {
   return {
     by: HTML_STANDARD,
     action: 'restructured',
+    subject: path === '' ? OF_CONTENT : ofElement(path),
     reason: 'nesting-impossible',
     severity: 'tidy',
     start,
@@ -158,11 +160,13 @@ const IGNORED_REASONS = {
 } as const;
 
 /** Reports what the HTML standard's own algorithm left out. */
-export function reportIgnored(ledger: Ledger, { kind, name, start, end }: Ignored): void {
+export function reportIgnored(ledger: Ledger, ignored: Ignored): void {
+  const { kind, name, start, end } = ignored;
   const isHalf = kind === 'half-character';
   ledger.add('read', {
     by: HTML_STANDARD,
     action: isHalf ? 'changed' : 'removed',
+    subject: subjectOf(ignored),
     reason: IGNORED_REASONS[kind],
     severity: isHalf || kind === 'unfinished-tag' || kind === 'formatting-limit' ? 'change' : 'tidy',
     start,
@@ -172,4 +176,19 @@ export function reportIgnored(ledger: Ledger, { kind, name, start, end }: Ignore
     after: isHalf ? '\ufffd' : '',
     textLost: 0,
   });
+}
+
+function subjectOf({ kind, name, attribute }: Ignored): Subject {
+  switch (kind) {
+    case 'doctype':
+      return OF_DOCTYPE;
+    case 'half-character':
+      return ofText('');
+    case 'formatting-limit':
+      return OF_CONTENT;
+    case 'repeated-attribute':
+      return ofAttribute(name, attribute ?? '');
+    default:
+      return ofElement(name);
+  }
 }

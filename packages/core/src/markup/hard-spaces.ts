@@ -2,6 +2,7 @@ import type { FragmentNode, ParentNode, TextNode } from '../html/node';
 import { isBlock } from '../html/elements';
 import { placeOfText } from '../html/text-place';
 import type { Authority, Ledger } from '../ledger/ledger';
+import { ofText } from '../ledger/subject';
 import type { Stage } from '../ledger/entry';
 
 const HARD_SPACE = '\u00a0';
@@ -116,6 +117,7 @@ function report(ledger: Ledger, stage: Stage, by: Authority, node: TextNode, val
     ledger.add(stage, {
       by,
       action: 'changed',
+      subject: ofText(path),
       reason: 'hard-space',
       severity: 'tidy',
       start,

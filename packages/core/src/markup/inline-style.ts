@@ -132,7 +132,7 @@ function judgeDeclarations(style: string, refusal: (declared: Declared) => Pick<
     const isImportant = declared.isImportant && refused === null;
     const written = isKept ? `${property}: ${value}${isImportant ? ' !important' : ''}` : '';
     if (isKept) kept.push(written);
-    if (refused !== null) pieces.push({ start, end, after: written, ...refused });
+    if (refused !== null) pieces.push({ start, end, property, value, after: written, ...refused });
   }
   if (kept.length === 0) return { refuse: 'value-not-allowed', pieces };
   // What lies between the declarations stays as it is only while it is nothing but white space and semicolons.

@@ -1,7 +1,6 @@
 import { NOTHING_WITHOUT_SOURCE } from '../html/elements';
-import { parseFragment } from '../html/parse';
 import type { LedgerEntry } from '../ledger/entry';
-import { elementOf, propertyOf } from '../ledger/groups';
+import { wholeValue } from '../ledger/subject';
 import { isObject, mergePatch, type Json, type JsonObject } from '../profile/merge-patch';
 import { fromPointer, valueAt } from '../profile/pointer';
 import { resolveProfile, type ResolvedProfile } from '../profile/resolve';
@@ -9,7 +8,6 @@ import { hostOf, schemeOf } from './address';
 import { clean } from './clean';
 import { compileRules } from './compile';
 import type { CompileOptions } from './compiled';
-import { readDeclarations } from './inline-style';
 import { listed, narrowestStyleTest, narrowestTest, unique } from './narrow';
 
 /** The smallest change of a profile that keeps what was changed or removed. */
@@ -83,7 +81,7 @@ function helps(
 /** The change itself, not yet tried: what of the rules would have to be otherwise. */
 export function smallestChange(entries: readonly LedgerEntry[], first: LedgerEntry, resolved: ResolvedProfile): Keeping | null {
   const keys = fromPointer(first.rule);
-  const element = elementOf(first);
+  const { element } = first.subject;
   const { markup } = resolved.profile;
   switch (first.reason) {
     case 'element-not-allowed':
@@ -125,7 +123,10 @@ export function smallestChange(entries: readonly LedgerEntry[], first: LedgerEnt
     case 'required-missing':
       return { label: `${element} without ${keys.at(-1)!}`, patch: nested(keys, null) };
     case 'parent-not-allowed': {
-      const parents = unique([...(markup.elements[element]?.parents ?? []), ...entries.flatMap(({ path }) => parentIn(path) ?? [])]);
+      const parents = unique([
+        ...(markup.elements[element]?.parents ?? []),
+        ...entries.flatMap(({ subject }) => subject.name ?? []).filter((parent) => parent !== ''),
+      ]);
       return { label: `${element} in ${listed(parents)}`, patch: nested(keys, parents) };
     }
     case 'depth-limit':
@@ -176,10 +177,7 @@ function keepElement(name: string, entries: readonly LedgerEntry[] = []): Keepin
 
 /** The `src` of elements that went whole. */
 function sourcesIn(entries: readonly LedgerEntry[]): string[] {
-  return entries.flatMap(({ before }) => {
-    const element = parseFragment(before).root.children[0];
-    return element?.type === 'element' ? (element.attribute('src') ?? []) : [];
-  });
+  return entries.flatMap(({ subject }) => wholeValue(subject) ?? []);
 }
 
 function keepHeading(name: string, { profile }: ResolvedProfile): Keeping | null {
@@ -295,7 +293,10 @@ function keepStyleValues(entries: readonly LedgerEntry[], keys: string[], resolv
 }
 
 function declarationsOf(entries: readonly LedgerEntry[]): { property: string; value: string }[] {
-  return entries.filter((entry) => propertyOf(entry) !== '').flatMap(({ before }) => readDeclarations(before));
+  return entries.flatMap(({ subject }) => {
+    const [property = '', value] = [subject.property, wholeValue(subject)];
+    return property === '' || value === undefined ? [] : [{ property, value }];
+  });
 }
 
 function addToTest(keys: string[], resolved: ResolvedProfile, key: 'values' | 'hosts', additions: readonly string[]): Keeping | null {
@@ -315,31 +316,15 @@ function nested(keys: readonly string[], value: Json): JsonObject {
   return keys.reduceRight<Json>((inner, key) => ({ [key]: inner }), value) as JsonObject;
 }
 
-/** The element before the last in a path. */
-function parentIn(path: string): string | null {
-  const parent = path
-    .split(' > ')
-    .at(-2)
-    ?.replace(/:nth-child\(\d+\)$/, '');
-  return parent === undefined || !/^[a-z][a-z0-9-]*$/.test(parent) ? null : parent;
-}
-
-/** The attribute that each entry is about, its value read as the parser reads it; entries that were cut short are left out. */
+/** The attribute that each entry is about and the value it had; values that were cut short are left out. */
 function attributesOf(entries: readonly LedgerEntry[]): { name: string; value: string }[] {
-  return entries.flatMap(({ before }) => {
-    if (before.startsWith('<') || before.endsWith('…')) return [];
-    const element = parseFragment(`<x ${before}>`).root.children[0];
-    const attribute = element?.type === 'element' ? element.attributes[0] : undefined;
-    return attribute === undefined ? [] : [attribute];
+  return entries.flatMap(({ subject }) => {
+    const [name, value] = [subject.attribute, wholeValue(subject)];
+    return name === undefined || value === undefined ? [] : [{ name, value }];
   });
 }
 
 /** The addresses that entries are about: of an attribute, or of the source of an element that went with it. */
 function addressesOf(entries: readonly LedgerEntry[]): string[] {
-  return entries.flatMap(({ before, rule }) => {
-    const name = fromPointer(rule).at(-1);
-    const element = parseFragment(before.startsWith('<') ? before : `<x ${before}>`).root.children[0];
-    const value = element?.type === 'element' ? element.attributes.find((attribute) => attribute.name === name)?.value : undefined;
-    return value === undefined ? [] : [value];
-  });
+  return attributesOf(entries).map(({ value }) => value);
 }

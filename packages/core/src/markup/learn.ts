@@ -1,4 +1,5 @@
-import { elementOf, groupEntries, type EntryGroup } from '../ledger/groups';
+import { groupEntries, type EntryGroup } from '../ledger/groups';
+import { reasonRow } from '../ledger/reasons';
 import { mergePatch, type JsonObject } from '../profile/merge-patch';
 import type { ResolvedProfile } from '../profile/resolve';
 import { clean } from './clean';
@@ -72,7 +73,7 @@ export function lessonsOf(input: string, resolved: ResolvedProfile, options: Com
         continue;
       }
       next = patched(next, keeping.patch) ?? next;
-      const element = group.element === '' ? elementOf(entries[0]!) : group.element;
+      const element = group.element === '' ? entries[0]!.subject.element : group.element;
       const needs =
         round === 0 ? null : ([...lessons.values()].find((lesson) => lesson.element === element && lesson.attribute === '')?.id ?? null);
       lessons.set(id, {
@@ -149,23 +150,13 @@ function layerOf({ layer }: EntryGroup, { house }: CompileOptions): EntryGroup['
   return layer === 'safety-floor' || house === undefined ? layer : 'house-limits';
 }
 
-const NAMES: Partial<Record<EntryGroup['reason'], string>> = {
-  'comment-not-allowed': 'comments',
-  'comment-forbidden': 'comments that could turn into markup',
-  'hard-space': 'hard spaces',
-  'empty-paragraph': 'empty paragraphs',
-  'nesting-limit': 'deep nesting',
-  'letter-limit': 'its length',
-  'element-limit': 'so many elements',
-};
-
 function lessonId({ reason, element, attribute, property }: EntryGroup): string {
   return [reason, element, attribute, property].join(' ');
 }
 
 function nameOf({ element, attribute, property, reason }: EntryGroup): string {
-  const name = NAMES[reason];
-  if (name !== undefined) return name;
+  const { setting } = reasonRow(reason);
+  if (setting !== undefined) return setting;
   if (property !== '') return `${property} in style${element === '' ? '' : ` on <${element}>`}`;
   if (attribute !== '') return `${attribute}${element === '' ? '' : ` on <${element}>`}`;
   return element === '' ? 'the markup as it stands' : `<${element}>`;

@@ -1,7 +1,8 @@
 import type { LedgerEntry } from '../ledger/entry';
-import { attributeOf, elementOf } from '../ledger/groups';
+import { isElementAsSuch } from '../ledger/subject';
 import { mergePatch, type JsonObject } from '../profile/merge-patch';
 import { PROFILE_FORMAT, type HouseLimits } from '../profile/schema';
+import { fromPointer } from '../profile/pointer';
 import { readHouseLimits, type ResolvedProfile } from '../profile/resolve';
 import { clean } from './clean';
 import { compileRules } from './compile';
@@ -59,9 +60,9 @@ function forEverybody(entries: readonly LedgerEntry[], first: LedgerEntry, house
 }
 
 function forRole(first: LedgerEntry, house: HouseLimits, role: string): Keeping | null {
-  const element = elementOf(first);
-  const attribute = attributeOf(first);
-  const isOfElement = first.reason.startsWith('element-') || (attribute === '' && element !== '');
+  const { element, attribute = '' } = first.subject;
+  // Limits of the whole text are no rule of the element that went beyond them.
+  const isOfElement = isElementAsSuch(first.subject) && fromPointer(first.rule)[1] !== 'limits';
   const pointer = isOfElement
     ? `/elements/${element}`
     : attribute !== '' && element !== ''

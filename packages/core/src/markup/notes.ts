@@ -5,6 +5,7 @@ import { attributeRanges, type Range } from '../html/positions';
 import { startTag } from '../html/serialize';
 import type { Action, Reason, Severity, Stage } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
+import { ofAttribute, ofElement, ofProperty, type Subject } from '../ledger/subject';
 import type { AttributeChange } from './attributes';
 import type { CompiledElement } from './compiled';
 import { endOf, isCopy, pieceIn, placeWithin } from './place';
@@ -65,6 +66,7 @@ export class Notes {
     by: Authority,
     reason: Reason,
     textLost: number,
+    subject: Subject = ofElement(element.name),
   ): void {
     if (this.ledger === null) return;
     // One start tag that the parser made several elements from is one thing to the person who wrote it.
@@ -73,13 +75,13 @@ export class Notes {
     if (element.start < 0) {
       const { start, end } = placeWithin(element) ?? this.placeIn(frame);
       // Tags that were not there are not what went.
-      this.add(frame, element.name, by, action, reason, severity, start, end, action === 'removed' ? end : start, '', textLost);
+      this.add(frame, subject, by, action, reason, severity, start, end, action === 'removed' ? end : start, '', textLost);
       return;
     }
     const end = endOf(element);
     this.add(
       frame,
-      element.name,
+      subject,
       by,
       action,
       reason,
@@ -98,7 +100,7 @@ export class Notes {
     const after = startTag(element);
     this.add(
       frame,
-      original,
+      ofElement(original),
       rule.by,
       'renamed',
       rule.reason === 'heading-level' ? 'heading-level' : 'element-renamed',
@@ -117,12 +119,14 @@ export class Notes {
     const tag = element.start < 0 ? this.placeIn(frame) : { start: element.start, end: element.startTagEnd };
     let lost = hidden;
     let ranges: Map<string, Range> | null = null;
-    for (const { name, by, action, reason, after, piece, isAdded } of changes) {
+    for (const { name, property, value, host, by, action, reason, after, piece, isAdded } of changes) {
       ranges ??= isAdded || element.start < 0 ? null : attributeRanges(input, element.start, element.startTagEnd);
       const range = isAdded ? undefined : ranges?.get(name);
       const place = (range !== undefined && piece !== undefined ? pieceIn(input, range, piece) : range) ?? tag;
       const severity = lost > 0 ? 'loss' : severityOfAttribute(name);
-      this.add(frame, element.name, by, action, reason, severity, place.start, place.end, place.end, after, lost);
+      const subject =
+        property === undefined ? ofAttribute(element.name, name, value, host) : ofProperty(element.name, property, value ?? '');
+      this.add(frame, subject, by, action, reason, severity, place.start, place.end, place.end, after, lost);
       lost = 0;
     }
   }
@@ -130,7 +134,7 @@ export class Notes {
   /** Adds one entry about the child that `frame` is at. */
   add(
     frame: Frame,
-    name: string,
+    subject: Subject,
     by: Authority,
     action: Action,
     reason: Reason,
@@ -141,7 +145,10 @@ export class Notes {
     after = '',
     textLost = 0,
   ): void {
-    this.ledger?.add(this.stage, { by, action, reason, severity, start, end, beforeEnd, path: this.pathOf(name, frame), after, textLost });
+    if (this.ledger === null) return;
+    const { kind, element } = subject;
+    const path = this.pathOf(kind === 'text' ? '#text' : kind === 'comment' ? '#comment' : element, frame);
+    this.ledger.add(this.stage, { by, action, subject, reason, severity, start, end, beforeEnd, path, after, textLost });
   }
 
   /** The place of the element whose children `frame` walks: that of something without a place of its own. */

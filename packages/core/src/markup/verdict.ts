@@ -5,6 +5,9 @@ export interface Piece {
   /** UTF-16 offsets into the value. */
   start: number;
   end: number;
+  property: string;
+  /** The value of the property, as it is written anew. */
+  value: string;
   reason: Reason;
   /** Keys below the attribute's rule that lead to the rule that decided. */
   keys: readonly string[];

@@ -1,5 +1,5 @@
-import { attributeOf, elementOf, propertyOf } from '../ledger/groups';
 import type { LedgerEntry } from '../ledger/entry';
+import { isElementAsSuch } from '../ledger/subject';
 import { FragmentNode } from '../html/node';
 import { compileRules } from '../markup/compile';
 import { headingRules } from '../markup/headings';
@@ -191,18 +191,18 @@ function countOf({ kind, name }: Pick<Thing, 'kind' | 'name'>, html: string): nu
 }
 
 /** Whether the markup rules' entry is about the thing. */
-function isAbout(entry: LedgerEntry, { kind, name }: Pick<Thing, 'kind' | 'name'>): boolean {
+function isAbout({ subject }: LedgerEntry, { kind, name }: Pick<Thing, 'kind' | 'name'>): boolean {
   switch (kind) {
     case 'element':
-      return elementOf(entry) === name && attributeOf(entry) === '';
+      return isElementAsSuch(subject) && subject.element === name;
     case 'attribute':
-      return attributeOf(entry) === name;
+      return subject.attribute === name;
     case 'class':
-      return attributeOf(entry) === 'class' && entry.before.includes(name);
+      return subject.attribute === 'class' && subject.value?.split(/\s+/).includes(name) === true;
     case 'style':
-      return propertyOf(entry) === name || attributeOf(entry) === 'style';
+      return subject.property === name || (subject.attribute === 'style' && subject.property === undefined);
     case 'link':
-      return attributeOf(entry) === 'href' || elementOf(entry) === 'a';
+      return subject.attribute === 'href' || subject.element === 'a';
     default:
       return false;
   }

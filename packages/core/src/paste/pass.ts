@@ -6,6 +6,9 @@ import { visibleLetters } from '../html/text';
 import { placeOfText } from '../html/text-place';
 import type { Action, Reason, Severity } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
+import { ofAttribute, ofComment, ofElement, ofProperty, ofText, OF_CONTENT, type Subject } from '../ledger/subject';
+import { hostOf } from '../markup/address';
+import { URL_ATTRIBUTES } from '../markup/floor';
 import type { PasteSource, PassId, PastePasses } from '../profile/paste-schema';
 import type { LooseDeclaration } from './declarations';
 import type { PastedPicture, PictureBytes } from './pictures';
@@ -71,24 +74,25 @@ export class Reporter {
   }
 
   /** Something in an element or a text that is otherwise than before. */
-  changed(node: Node, after: string, severity: Severity = 'tidy', textLost = 0, reason = this.reason): void {
-    if (node.type === 'element') this.element(node, 'changed', severity, textLost, after, node.name, reason);
+  changed(node: Node, after: string, severity: Severity = 'tidy', textLost = 0, reason = this.reason, subject?: Subject): void {
+    if (node.type === 'element') this.element(node, 'changed', severity, textLost, after, node.name, reason, undefined, subject);
     else this.place(node, 'changed', severity, textLost, after, reason);
   }
 
-  /** Characters of a text that went or became others; they are told by the place that they stood at. */
+  /** Characters of a text that went or became others; they are told by the place that they stood at, and by their name where one is given. */
   characters(
     { node, place }: Changed,
     after: string,
     severity: Severity = 'tidy',
     textLost = 0,
     reason = this.reason,
-    detail?: string,
+    name?: string,
   ): void {
     const path = node.parent?.type === 'element' ? node.parent.name : '';
+    const subject = name === undefined ? ofText(path) : { ...ofText(path), name };
     const { start, end } =
       place !== null && place.end > place.start ? place : (ownPlace(node) ?? placeNear(node, this.ledger.input.length));
-    this.add(path, 'changed', reason, severity, start, end, end, after, textLost, detail);
+    this.add(path, subject, 'changed', reason, severity, start, end, end, after, textLost);
   }
 
   /** An element whose tags are to go: what hides its words, or says that they are deleted, takes them along. Gives what becomes of it. */
@@ -107,8 +111,10 @@ export class Reporter {
     const range = attributeRanges(this.ledger.input, start, tagEnd).get(name);
     // An attribute that an earlier pass put there has no place of its own.
     const at = range ?? { start, end: tagEnd };
+    const value = element.attribute(name);
     this.add(
       element.name,
+      ofAttribute(element.name, name, value, value !== undefined && URL_ATTRIBUTES.has(name) ? hostOf(value) : null),
       after === '' && range !== undefined ? 'removed' : 'changed',
       reason,
       severity,
@@ -121,13 +127,14 @@ export class Reporter {
   }
 
   /** A declaration of inline style that went; those of one element are told in the order in which they stand. */
-  declaration(element: ElementNode, declaration: LooseDeclaration, severity: Severity): void {
+  declaration(element: ElementNode, declaration: LooseDeclaration, severity: Severity, reason = this.reason): void {
     if (this.style?.element !== element) this.style = new StyleSource(element, this.ledger.input);
     const place = this.style.placeOf(declaration);
+    const subject = ofProperty(element.name, declaration.property, declaration.value);
     if (place === null) {
       const [start, tagEnd] = tagOf(element, this.ledger.input.length);
-      this.add(element.name, 'changed', this.reason, severity, start, tagEnd, tagEnd, '', 0);
-    } else this.add(element.name, 'removed', this.reason, severity, place.start, place.end, place.end, '', 0);
+      this.add(element.name, subject, 'changed', reason, severity, start, tagEnd, tagEnd, '', 0);
+    } else this.add(element.name, subject, 'removed', reason, severity, place.start, place.end, place.end, '', 0);
   }
 
   private element(
@@ -139,17 +146,19 @@ export class Reporter {
     name = element.name,
     reason = this.reason,
     detail?: string,
+    subject: Subject = ofElement(name),
   ): void {
     if (element.start < 0 || element.startTagEnd <= element.start) {
       // An element that a stage or the parser made is told by what it holds, or by what holds it.
       const { start, end } = element.start >= 0 && element.end > element.start ? element : placeNear(element, this.ledger.input.length);
-      this.add(name, action, reason, severity, start, end, end, after, textLost, detail);
+      this.add(name, subject, action, reason, severity, start, end, end, after, textLost, detail);
       return;
     }
     const [start, tagEnd] = tagOf(element, this.ledger.input.length);
     const end = Math.max(tagEnd, element.end);
     this.add(
       name,
+      subject,
       action,
       reason,
       severity,
@@ -164,16 +173,19 @@ export class Reporter {
 
   private place(node: Node, action: Action, severity: Severity, textLost: number, after: string, reason: Reason): void {
     const own = node.type === 'text' ? placeOfText(node) : node.type === 'comment' && node.start >= 0 ? node : null;
-    const path = node.type === 'comment' ? '#comment' : node.parent?.type === 'element' ? node.parent.name : '';
+    const parent = node.parent?.type === 'element' ? node.parent.name : '';
+    const path = node.type === 'comment' ? '#comment' : parent;
+    const subject = node.type === 'comment' ? ofComment(parent) : node.type === 'text' ? ofText(parent) : OF_CONTENT;
     // What has no place of its own is told by that of the nearest thing that has: beside it, or around it.
     const { start, end } = own !== null && own.end > own.start ? own : placeNear(node, this.ledger.input.length);
     // A comment that nobody closed ends with the input.
     const until = Math.min(end, this.ledger.input.length);
-    this.add(path, action, reason, severity, start, until, until, after, textLost);
+    this.add(path, subject, action, reason, severity, start, until, until, after, textLost);
   }
 
   private add(
     path: string,
+    subject: Subject,
     action: Action,
     reason: Reason,
     severity: Severity,
@@ -184,7 +196,7 @@ export class Reporter {
     textLost: number,
     detail?: string,
   ): void {
-    this.ledger.add('paste', { by: this.by, action, reason, severity, start, end, beforeEnd, path, after, textLost, detail });
+    this.ledger.add('paste', { by: this.by, action, subject, reason, severity, start, end, beforeEnd, path, after, textLost, detail });
   }
 }
 

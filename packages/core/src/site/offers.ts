@@ -1,5 +1,5 @@
 import type { LedgerEntry, Reason } from '../ledger/entry';
-import { attributeOf, elementOf } from '../ledger/groups';
+import { isElementAsSuch } from '../ledger/subject';
 
 /** Something that authors know by a word, and that rules keep or take. */
 export interface Offer {
@@ -45,11 +45,10 @@ export const OFFER_NAMES: readonly string[] = OFFERS.map(({ name }) => name);
 /** What the rules or the passes took of a text, by the names of what is offered: each once, in their order. */
 export function takenOf(ledger: readonly LedgerEntry[]): string[] {
   const taken = new Set<string>();
-  for (const entry of ledger) {
-    const { action, before, layer, reason } = entry;
+  for (const { action, layer, reason, subject } of ledger) {
     if (layer === 'html-standard') continue;
-    const isTag = (action === 'removed' || action === 'unwrapped' || action === 'shown-as-text') && before.startsWith('<');
-    const element = isTag && attributeOf(entry) === '' ? elementOf(entry) : '';
+    const isTaken = action === 'removed' || action === 'unwrapped' || action === 'shown-as-text';
+    const element = isTaken && isElementAsSuch(subject) ? subject.element : '';
     for (const { name, elements, reasons = [] } of OFFERS) if (elements.includes(element) || reasons.includes(reason)) taken.add(name);
   }
   return OFFER_NAMES.filter((name) => taken.has(name));

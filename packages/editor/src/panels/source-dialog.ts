@@ -1,4 +1,4 @@
-import { clean, groupEntries, parseFragment, layOut, serialize, type LedgerEntry } from '@typikon/core/editing';
+import { clean, groupEntries, parseFragment, layOut, sentenceOf, serialize } from '@typikon/core/editing';
 import type { EditorContext } from '../context';
 import { writeDocument } from '../schema/write';
 import { make, push } from './make';
@@ -11,20 +11,9 @@ export function formatted(html: string): string {
   return serialize(root);
 }
 
-/** What the rules did, a sentence for each kind of change. */
-function changes(ledger: readonly LedgerEntry[], describe: EditorContext['services']['describe']): string[] {
-  return groupEntries(ledger).map((group) => {
-    const { places, element, attribute, action } = group;
-    return (
-      describe?.(group) ??
-      `${attribute === '' ? `<${element}>` : `${attribute} on <${element}>`} ${action}, ${places.length === 1 ? 'one place' : `${places.length} places`}`
-    );
-  });
-}
-
 /** Shows the markup to be changed by hand. What the rules take is listed before anything is taken over. */
 export function openSource(context: EditorContext): void {
-  const { host, rules, services, view } = context;
+  const { host, rules, view } = context;
   const before = formatted(writeDocument(view.state.doc));
   let field: CodeField | null = null;
   /** The markup whose changes were shown last and may now be taken. */
@@ -42,7 +31,7 @@ export function openSource(context: EditorContext): void {
       if (ledger.length > 0 && agreed !== typed) {
         agreed = typed;
         const list = make(host, 'ul');
-        for (const words of changes(ledger, services.describe)) list.append(make(host, 'li', { text: words }));
+        for (const group of groupEntries(ledger)) list.append(make(host, 'li', { text: sentenceOf(group) }));
         told.replaceChildren(
           make(host, 'p', { text: 'The rules change what you wrote. Press “Take over” again to take it so, or go on writing.' }),
           list,

@@ -1,5 +1,3 @@
-import type { EntryGroup } from '@typikon/core/editing';
-
 /** A picture of the asset library. */
 export interface LibraryPicture {
   /** What `src` is to be. */
@@ -52,6 +50,4 @@ export interface EditorServices {
   pages?: SitePages;
   spelling?: Spelling;
   drafts?: LocalDrafts;
-  /** Says in a sentence what a rule did, at how many places. */
-  describe?: (group: EntryGroup) => string;
 }

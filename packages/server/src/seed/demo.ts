@@ -9,6 +9,7 @@ import {
   readHouseLimits,
   resolveProfile,
   siteSchema,
+  contentFiles,
   specimenSchema,
   stylesheetSchema,
   takeCensus,
@@ -16,6 +17,8 @@ import {
   type JsonObject,
   type PageKind,
   type Site,
+  withContent,
+  type SpecimenDocument,
 } from '@typikon/core';
 import type { CreationAttributes, Sequelize, Transaction } from 'sequelize';
 import * as z from 'zod';
@@ -70,10 +73,6 @@ const censusOf = (html: string) => takeCensus(parseFragment(html).root);
 /** Names that no dictionary has. */
 const SITE_WORDS = ['Brackwater', 'Dunlin', 'Marram', 'Orrenstrand', 'Saltmarrow', 'Sallow', 'Tansy', 'Thornholm'];
 
-/** Specimens as they are listed: the text of each clipboard type stands in a file of its own. */
-const specimenFile = z.array(
-  specimenSchema.omit({ format: true, payload: true }).extend({ id: idSchema, types: z.record(z.string(), z.string().regex(/^[\w.-]+$/)) }),
-);
 /** Stylesheets as they are listed: each text stands in a file of its own. */
 const sheetFile = z.array(stylesheetSchema.omit({ css: true }));
 const documentFile = z.array(
@@ -115,7 +114,13 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
   const site = siteSchema.parse(await json('site.json'));
   const pageKinds = z.array(pageKindSchema).parse(await json('page-kinds.json'));
   const sheets = sheetFile.parse(await json('stylesheets.json'));
-  const specimens = specimenFile.parse(await json('specimens.json'));
+  const specimens: SpecimenDocument[] = [];
+  for (const id of z.array(idSchema).parse(await json('specimens', 'order.json'))) {
+    const document = (await json('specimens', `${id}.specimen.json`)) as JsonObject;
+    const files = new Map<string, string>();
+    for (const name of contentFiles(document)) files.set(name, await text('specimens', name));
+    specimens.push(specimenSchema.parse(withContent(document, (name) => files.get(name)!)));
+  }
   const pages = documentFile.parse(await json('documents.json'));
 
   const pictures = await Promise.all(DEMO_PICTURES.map(async (picture) => ({ ...picture, ...(await drawPicture(picture)) })));
@@ -138,12 +143,8 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
       await StylesheetModel.create({ ...sheet, css }, options);
       await StylesheetHistoryModel.create({ stylesheetId: sheet.id, revision: 1, css }, options);
     }
-    for (const { id, profile, types, name, kind, notes, arrives, expectations } of specimens) {
-      const texts: Record<string, string> = {};
-      for (const [type, file] of Object.entries(types)) texts[type] = await text('specimens', file);
-      const payload = { types: texts };
+    for (const { id = '', profile, name, kind, notes, arrives, payload, expectations } of specimens)
       await SpecimenModel.create({ id, name, kind, notes, profileId: profile, arrives, payload, expectations }, options);
-    }
     const written: Written[] = [];
     for (const { file, changedAt, ...page } of pages)
       written.push({ ...page, changedAt: new Date(changedAt), html: await text('documents', file) });

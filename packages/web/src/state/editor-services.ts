@@ -1,11 +1,8 @@
 import { Injectable, inject } from '@angular/core';
 import type { EditorServices, Surface } from '@typikon/editor';
-import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from './api';
 import { ContractClient } from './contract-client';
-import { wordsOf } from './ledger-words';
-import { libraryFeature } from './library';
 import { SiteStore } from './site';
 import { SpellingDesk } from './spelling';
 import { cssOf, sheetsOf } from './style-files';
@@ -14,15 +11,13 @@ import type { Library } from './types';
 /** So many pages are offered to link to; more words find others. */
 const MOST_PAGES = 50;
 
-/** What stands around the author's editor wherever it is shown: pictures, pages, dictionary, and words for what rules did. */
+/** What stands around the author's editor wherever it is shown: pictures, pages and dictionary. */
 @Injectable({ providedIn: 'root' })
 export class EditorSurroundings {
   private readonly api = inject(Api);
   private readonly client = inject(ContractClient);
   private readonly site = inject(SiteStore);
   private readonly spelling = inject(SpellingDesk);
-  private readonly store = inject(Store);
-  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
 
   readonly services: EditorServices = {
     pictures: {
@@ -43,7 +38,6 @@ export class EditorSurroundings {
       },
     },
     spelling: this.spelling,
-    describe: (group) => wordsOf(group, (id) => this.names().get(id) ?? id).sentence,
   };
 }
 

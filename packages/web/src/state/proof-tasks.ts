@@ -1,32 +1,32 @@
 import {
-  cleanParsed,
-  cloneFragment,
   compileRules,
   dropFromNowOn,
-  judge,
   keepFromNowOn,
   lessonsOf,
+  lettersKept,
   makeDictionary,
   markupOf,
-  measure,
+  markupOfSpecimen,
   overtakenPasses,
   parseFragment,
   patchToKeep,
   patchToLearn,
-  pastedMarkup,
+  provePaste,
+  proveSpecimen,
+  proveStored,
   resolveProfile,
-  detectSource,
   runPaste,
   summarizeRules,
   takeCensus,
   takeInventory,
+  verdictsOf,
   type Census,
   type ClipboardPayload,
   type CompiledRules,
   type CompileOptions,
-  type Measures,
   type ParsedFragment,
   type Pasted,
+  type Proof as CoreProof,
   type PasteOptions,
   type ResolvedProfile,
 } from '@typikon/core';
@@ -84,7 +84,7 @@ export async function runTask(
       return Object.fromEntries(trace.filter(({ rests }) => rests === 'off').map(({ pass, changes, offers }) => [pass, changes + offers]));
     }
     case 'matrix':
-      for (const specimen of task.request.specimens) onRow(await proveSpecimen(specimen, resolved, options, rules, task.request.isQuick));
+      for (const specimen of task.request.specimens) onRow(await rowOf(specimen, resolved, options, rules, task.request.isQuick));
       return null;
   }
 }
@@ -141,22 +141,17 @@ async function prove(
   const { html, arrival, expectations } = request;
   const begin = performance.now();
   const { fragment, census } = reading(html);
-  if (arrival.way === 'stored') {
-    const cleaned = cleanParsed(cloneFragment(fragment), rules);
-    const measures = measure(html, cleaned.html, cleaned.root, cleaned.ledger);
-    return {
-      input: html,
-      html: cleaned.html,
-      ledger: cleaned.ledger,
-      measures,
-      census,
-      ms: performance.now() - begin,
-      paste: null,
-      verdicts: [],
-    };
-  }
+  const told = (proof: CoreProof) => ({
+    input: html,
+    html: proof.html,
+    ledger: proof.ledger,
+    measures: proof.measures,
+    census,
+    ms: performance.now() - begin,
+  });
+  if (arrival.way === 'stored') return { ...told(proveStored(fragment, resolved, { ...options, rules })), paste: null, verdicts: [] };
   const isWord = await dictionaryFor(html);
-  const pasted = runPaste({ types: { ...arrival.beside, 'text/html': html } }, resolved, {
+  const proof = provePaste({ types: { ...arrival.beside, 'text/html': html } }, resolved, {
     ...options,
     source: arrival.source,
     parsed: fragment,
@@ -165,17 +160,7 @@ async function prove(
     onProgress,
     trace: arrival.pass !== null ? 'html' : arrival.isDetailed ? 'sizes' : 'counts',
   });
-  const measures = measure(html, pasted.html, pasted.root, pasted.ledger);
-  return {
-    input: html,
-    html: pasted.html,
-    ledger: pasted.ledger,
-    measures,
-    census,
-    ms: performance.now() - begin,
-    paste: whatPassesDid(pasted, arrival),
-    verdicts: judge(expectations, pasted, keptOf(measures)),
-  };
+  return { ...told(proof), paste: whatPassesDid(proof.paste!, arrival), verdicts: verdictsOf(expectations, proof) };
 }
 
 function whatPassesDid(
@@ -194,41 +179,28 @@ function whatPassesDid(
   };
 }
 
-/** Percent of the letters that no reader misses. */
-function keptOf({ lettersBefore, lettersMissed }: Measures): number {
-  return lettersBefore === 0 ? 100 : Math.max(0, (100 * (lettersBefore - lettersMissed)) / lettersBefore);
-}
-
-async function proveSpecimen(
+async function rowOf(
   specimen: Specimen,
   resolved: ResolvedProfile,
   options: CompileOptions,
   rules: CompiledRules,
   isQuick: boolean,
 ): Promise<MatrixRow> {
-  const source = detectSource(specimen.payload).source;
-  const html = pastedMarkup(specimen.payload, resolved, source);
-  const pasteOptions: PasteOptions = { ...options, rules, source, isWord: await dictionaryFor(html) };
-  const isPaste = specimen.arrives === 'paste';
-  const pasted = isPaste ? runPaste(specimen.payload, resolved, pasteOptions) : null;
-  const { html: out, root, ledger } = pasted ?? cleanParsed(parseFragment(html), rules);
-  const measures = measure(html, out, root, ledger);
-  const verdicts = judge(
-    specimen.expectations,
-    pasted ?? { html: out, root, ledger, source: { source, evidence: [] }, picturesToUpload: 0 },
-    keptOf(measures),
-  );
+  const isWord = await dictionaryFor(markupOfSpecimen(specimen, resolved));
+  const pasteOptions: PasteOptions = { ...options, rules, isWord };
+  const { paste, html, ledger, measures, verdicts } = proveSpecimen(specimen, resolved, pasteOptions);
   return {
     specimenId: specimen.id,
-    kept: keptOf(measures),
+    kept: lettersKept(measures),
     changed: ledger.filter(({ severity }) => severity !== 'tidy').length,
     lost: measures.losses,
     expectationsMet: verdicts.filter(({ isMet }) => isMet).length,
     expectations: verdicts.length,
     passes: Object.fromEntries(
-      pasted?.trace.filter(({ changes, ran }) => ran && changes > 0).map(({ pass, changes }) => [pass, changes]) ?? [],
+      paste?.trace.filter(({ changes, ran }) => ran && changes > 0).map(({ pass, changes }) => [pass, changes]) ?? [],
     ),
-    overtaken: pasted === null || isQuick ? [] : overtakenPasses(specimen.payload, resolved, pasteOptions),
-    html: out,
+    overtaken:
+      paste === null || isQuick ? [] : overtakenPasses(specimen.payload, resolved, { ...pasteOptions, source: paste.source.source }),
+    html,
   };
 }

@@ -3,6 +3,7 @@ import { transform } from '../../html/transform';
 import { isHidden } from '../../html/display';
 import { isBlock } from '../../html/elements';
 import { hasLetters } from '../../html/text';
+import { ofProperty } from '../../ledger/subject';
 import type { PastePasses } from '../../profile/paste-schema';
 import { looseDeclarations, setAttribute, type LooseDeclaration } from '../declarations';
 import type { Pass, PassRun, Reporter } from '../pass';
@@ -65,7 +66,7 @@ export const inlineStyle: Pass<'inline-style'> = {
         if (settings.asMarkup)
           for (const declaration of said.values()) {
             const name = meaningOf(declaration);
-            if (name !== null && !isSaid(name, element, parent)) say(element, name, report);
+            if (name !== null && !isSaid(name, element, parent)) say(element, name, declaration, report);
           }
         if (style !== undefined) reduce(element, style, declarations, settings, report);
         // Bold that is set back to normal means nothing.
@@ -123,7 +124,7 @@ function align(
     const words = before.split(/\s+/).filter((word) => word !== '');
     if (!words.includes(className)) {
       setAttribute(element, 'class', [...words, className].join(' '));
-      report.changed(element, `class="${className}"`, 'tidy', 0, 'paste-meaning');
+      report.changed(element, `class="${className}"`, 'tidy', 0, 'paste-alignment');
     }
   }
   if (oldAlignment !== undefined) {
@@ -141,7 +142,7 @@ function isSaid(name: string, element: ElementNode, parent: ParentNode): boolean
 }
 
 /** Puts what an element holds into one that says what its style did; of an element with blocks in it, what each block holds. */
-function say(element: ElementNode, name: string, report: Reporter): void {
+function say(element: ElementNode, name: string, { property, value }: LooseDeclaration, report: Reporter): void {
   const same = SAYS_SO[name]!;
   const stack: ElementNode[] = [element];
   let wraps = 0;
@@ -157,7 +158,7 @@ function say(element: ElementNode, name: string, report: Reporter): void {
     wrapContent(at, name, element);
     wraps++;
   }
-  if (wraps > 0) report.changed(element, `<${name}>`, 'tidy', 0, 'paste-meaning');
+  if (wraps > 0) report.changed(element, `<${name}>`, 'tidy', 0, 'paste-meaning', ofProperty(element.name, property, value));
 }
 
 function shows(child: ChildNode): boolean {

@@ -56,11 +56,11 @@ function moveBookmark(anchor: ElementNode, parent: ParentNode, name: string, rep
   const isFirst = parent.children.every((child) => child.type === 'text' && !hasLetters(child.value));
   if (isFirst && parent.type === 'element' && /^(h[1-6]|p|li|dt|dd)$/.test(parent.name) && parent.attribute('id') === undefined) {
     setAttribute(parent, 'id', name);
-    report.changed(anchor, `id="${name}"`);
+    report.changed(anchor, `id="${name}"`, 'tidy', 0, 'paste-bookmark');
     return 'unwrap';
   }
   if (anchor.attribute('id') === undefined) {
-    report.attribute(anchor, 'name', `id="${name}"`);
+    report.attribute(anchor, 'name', `id="${name}"`, 'tidy', 'paste-bookmark');
     setAttribute(anchor, 'id', name);
     setAttribute(anchor, 'name', null);
   }

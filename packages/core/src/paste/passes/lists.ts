@@ -187,7 +187,7 @@ function takeLabels(root: ParentNode, report: Reporter): void {
     list.name = marker.ordered ? 'ol' : 'ul';
     if (marker.ordered && marker.type !== '1' && marker.type !== '') setAttribute(list, 'type', marker.type);
     if (marker.value > 1) setAttribute(list, 'start', String(marker.value));
-    report.renamed(list, name, 0, undefined, `the label ${JSON.stringify(first.text.trim())}`);
+    report.renamed(list, name, 0, 'paste-list-kind', `the label ${JSON.stringify(first.text.trim())}`);
   }
 }
 

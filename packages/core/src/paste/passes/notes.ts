@@ -44,7 +44,7 @@ export const notes: Pass<'notes'> = {
         if (settings.become === 'bracketed') {
           const text = ` [${renderedText(note.body).replace(/\s+/g, ' ').trim()}]`;
           const before = visibleLetters(element) + (isFirst ? visibleLetters(note.body) + visibleLetters(note.back) : 0);
-          report.changed(element, text.trim(), 'change', before - countLetters(text));
+          report.changed(element, text.trim(), 'change', before - countLetters(text), 'paste-note-bracketed');
           return [textInPlaceOf(element, text)];
         }
         const number = index + 1;

@@ -47,7 +47,11 @@ export const officeLeftovers: Pass<'office-leftovers'> = {
       },
       element(element) {
         const { name } = element;
-        if (OFFICE_ONLY.has(name) || (name === 'del' && settings.deletions === 'drop') || isPageBreak(element)) {
+        if (name === 'del' && settings.deletions === 'drop') {
+          report.removed(element, 'tidy', 'paste-deletion');
+          return 'drop';
+        }
+        if (OFFICE_ONLY.has(name) || isPageBreak(element)) {
           report.removed(element);
           return 'drop';
         }
@@ -72,7 +76,7 @@ export const officeLeftovers: Pass<'office-leftovers'> = {
         }
         if (isFiller(element)) {
           const lost = visibleLetters(element);
-          report.changed(element, ' ', 'tidy', lost);
+          report.changed(element, ' ', 'tidy', lost, 'paste-tab');
           return [textInPlaceOf(element, ' ')];
         }
         cleanAttributes(element, marks, report);
@@ -97,7 +101,7 @@ function cleanAttributes(element: ElementNode, { language, direction }: Marks, r
       (name === 'lang' && primaryOf(value) === language) ||
       (name === 'dir' && value.toLowerCase() === direction)
     ) {
-      report.attribute(element, name);
+      report.attribute(element, name, '', 'tidy', 'paste-office-property');
       setAttribute(element, name, null);
     }
 }
@@ -107,7 +111,8 @@ function cleanStyle(element: ElementNode, style: string, report: Reporter): void
   const kept = declarations.filter(({ property }) => !OFFICE_PROPERTY.test(property));
   if (kept.length === declarations.length) return;
   const after = kept.map(({ property, value }) => `${property}:${value}`).join(';');
-  for (const declaration of declarations) if (OFFICE_PROPERTY.test(declaration.property)) report.declaration(element, declaration, 'tidy');
+  for (const declaration of declarations)
+    if (OFFICE_PROPERTY.test(declaration.property)) report.declaration(element, declaration, 'tidy', 'paste-office-property');
   setAttribute(element, 'style', after === '' ? null : after);
 }
 

@@ -43,7 +43,7 @@ export const pictures: Pass<'pictures'> = {
           return 'drop';
         }
         const standIn = standInFor(element);
-        report.changed(element, standIn.value, 'change', isWithinHidden(parent) ? 0 : -countLetters(standIn.value));
+        report.changed(element, standIn.value, 'change', isWithinHidden(parent) ? 0 : -countLetters(standIn.value), 'paste-picture-box');
         return [standIn];
       },
     });
@@ -79,7 +79,7 @@ function besideOf({ root, picturesBeside }: PassRun<'pictures'>): readonly Pictu
 function keep(element: ElementNode, picture: PictureBytes, { keepPicture, report }: PassRun<'pictures'>): void {
   const address = pictureAddress(picture);
   keepPicture({ ...picture, address, alt: element.attribute('alt') ?? '' });
-  report.attribute(element, 'src', `src="${address}"`, 'change');
+  report.attribute(element, 'src', `src="${address}"`, 'change', 'paste-picture-kept');
   setAttribute(element, 'src', address);
 }
 
@@ -92,7 +92,7 @@ function standInFor(image: ElementNode): TextNode {
 function limitWidth(image: ElementNode, widestPx: number | undefined, report: PassRun['report']): void {
   const [width, height] = [Number(image.attribute('width')), Number(image.attribute('height'))];
   if (widestPx === undefined || !(width > widestPx)) return;
-  report.attribute(image, 'width', `width="${widestPx}"`);
+  report.attribute(image, 'width', `width="${widestPx}"`, 'tidy', 'paste-picture-width');
   setAttribute(image, 'width', String(widestPx));
   if (height > 0) setAttribute(image, 'height', String(Math.max(1, Math.round((height * widestPx) / width))));
 }

@@ -143,7 +143,13 @@ function markHeader(table: ElementNode, when: 'marked' | 'looks-so', report: Rep
   if (!isMarked && !(when === 'looks-so' && looksSo)) return;
   for (const cell of cells) {
     cell.name = 'th';
-    report.renamed(cell, 'td', 0, undefined, isMarked ? 'the row stands in thead' : 'all of the first row is bold, the second is not');
+    report.renamed(
+      cell,
+      'td',
+      0,
+      'paste-table-header',
+      isMarked ? 'the row stands in thead' : 'all of the first row is bold, the second is not',
+    );
     if (cell.attribute('scope') === undefined) setAttribute(cell, 'scope', 'col');
     plainHeader(cell, report);
   }

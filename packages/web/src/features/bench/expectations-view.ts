@@ -1,7 +1,7 @@
+import { expectationWords } from '@typikon/core/settings';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { benchFeature } from '../../state/bench';
-import { expectationWords } from '../../state/paste-words';
 
 /** What must come out of the specimen, and whether it does under the draft. */
 @Component({

@@ -44,11 +44,11 @@ export class LetThroughDialog {
   protected readonly host = signal('');
   protected readonly isBusy = signal(false);
   protected readonly failure = signal('');
-  protected readonly hosts = [...new Set(this.taken.entries.flatMap((entry) => hostIn(entry) ?? []))];
+  protected readonly hosts = [...new Set(this.taken.entries.flatMap(({ subject }) => subject.host ?? []))];
 
   private readonly entries = computed(() => {
     const host = this.host() || this.hosts[0];
-    return host === undefined ? this.taken.entries : this.taken.entries.filter((entry) => hostIn(entry) === host);
+    return host === undefined ? this.taken.entries : this.taken.entries.filter(({ subject }) => subject.host === host);
   });
   protected readonly way = computed(() => {
     const [resolved, house] = [this.resolved(), this.house()];
@@ -77,8 +77,4 @@ export class LetThroughDialog {
       },
     });
   }
-}
-
-function hostIn({ before }: LedgerEntry): string | null {
-  return /(?:src|href)\s*=\s*["']?(?:https?:)?\/\/([^/"'\s>?#]+)/i.exec(before)?.[1]?.toLowerCase() ?? null;
 }

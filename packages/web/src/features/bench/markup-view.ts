@@ -14,7 +14,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
 import { Store } from '@ngrx/store';
 import { BenchActions, benchFeature } from '../../state/bench';
-import { elementOf, passOrder, PASS_WORDS, utf8Length } from '@typikon/core/settings';
+import { passOrder, PASS_WORDS, utf8Length } from '@typikon/core/settings';
 import { keyOfThing, passNumber } from '../../state/paste-words';
 import { ProofRunner } from '../../state/proof-runner';
 import { workshopFeature } from '../../state/workshop';
@@ -219,7 +219,7 @@ export class MarkupView implements OnDestroy {
       if (entry !== undefined) this.sourceEditor?.select([{ start: entry.start, end: entry.end }]);
       else if (element !== null)
         this.sourceEditor?.select(
-          proof.ledger.filter((candidate) => elementOf(candidate) === element).map(({ start, end }) => ({ start, end })),
+          proof.ledger.filter(({ subject }) => subject.element === element).map(({ start, end }) => ({ start, end })),
         );
       else this.sourceEditor?.select([]);
     });

@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
-import { PASTE_SOURCES, type FormField, type Json, type PasteSource } from '@typikon/core/settings';
+import { type FormField, type Json, PASTE_SOURCES, type PasteSource, sourceName } from '@typikon/core/settings';
 import type { SpecialEditor } from '../../shared/form/settings-source';
-import { sourceName } from '../../state/paste-words';
 
 /** The kinds of source that a pass works on. */
 @Component({

@@ -1,10 +1,10 @@
+import { expectationWords, sourceName } from '@typikon/core/settings';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { MatSelectModule } from '@angular/material/select';
 import { MatInputModule } from '@angular/material/input';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatButtonModule } from '@angular/material/button';
 import { expectationSchema, PASTE_SOURCES, type Expectation, type ExpectationKind } from '@typikon/core';
-import { expectationWords, sourceName } from '../../state/paste-words';
 
 /** A kind of expectation: its words, the field it needs, and one to begin with. */
 interface Form {

@@ -1,3 +1,4 @@
+import { sourceName } from '@typikon/core/settings';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
 import { MatSelectModule } from '@angular/material/select';
 import { MatInputModule } from '@angular/material/input';
@@ -10,7 +11,6 @@ import { payloadOf } from '@typikon/editor';
 import { Store } from '@ngrx/store';
 import { Api, type ApiFailure } from '../../state/api';
 import { libraryFeature, LibraryActions } from '../../state/library';
-import { sourceName } from '../../state/paste-words';
 import type { Specimen } from '../../state/types';
 import { Confirm, type Question } from '../../ui/confirm';
 import { download } from '../../ui/download';

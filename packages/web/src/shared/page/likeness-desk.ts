@@ -1,7 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import {
   addedTo,
-  clean,
   compileRules,
   DESK,
   EDITING_SHEET,
@@ -9,7 +8,7 @@ import {
   isSameJson,
   overridesOf,
   resolveProfile,
-  runPaste,
+  proveSpecimen,
   settingsFor,
   takenOut,
   type JsonObject,
@@ -85,8 +84,7 @@ export class LikenessDesk {
     const stored = own.length > 0 ? own : await firstValueFrom(this.api.published({ profile: resolved.id }));
     if (!withSpecimens && stored.length > 0) return { documents: stored, isBorrowed: own.length === 0 };
     const house = this.house();
-    const options = house === null ? {} : { house };
-    const rules = compileRules(resolved, options);
+    const options = { ...(house === null ? {} : { house }), rules: compileRules(resolved, house === null ? {} : { house }) };
     const specimens = this.specimens()
       .filter(({ profileId }) => profileId === resolved.id)
       .map(({ id, name, payload, arrives }) => ({
@@ -94,7 +92,7 @@ export class LikenessDesk {
         title: `${name} (specimen)`,
         profileId: resolved.id,
         pageKindId,
-        html: arrives === 'paste' ? runPaste(payload, resolved, options).html : clean(payload.types['text/html'] ?? '', rules).html,
+        html: proveSpecimen({ payload, arrives, expectations: [] }, resolved, options).html,
       }));
     return { documents: [...stored, ...specimens], isBorrowed: own.length === 0 };
   }

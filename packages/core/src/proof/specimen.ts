@@ -1,10 +1,10 @@
 import * as z from 'zod';
-import { attributesOf, linesOf, outlineOf } from './outline';
+import { attributesOf, countOf, inOneLine, outlineOf, textInLines } from './outline';
 import { elementsOf } from '../html/transform';
 import { visibleText } from '../html/text';
 import { idSchema } from '../profile/schema';
 import { PASTE_SOURCES } from '../profile/paste-schema';
-import type { Pasted } from './run';
+import type { Pasted } from '../paste/run';
 
 /** Names the format of a specimen as a file. */
 export const SPECIMEN_FORMAT = 'typikon-specimen/1';
@@ -16,21 +16,29 @@ const counted = z
 
 /** What must come out of a specimen. */
 export const expectationSchema = z.discriminatedUnion('expect', [
-  z.strictObject({ expect: z.literal('no-inline-style') }),
-  z.strictObject({ expect: z.literal('no-hard-space') }),
-  z.strictObject({ expect: z.literal('no-office') }),
-  z.strictObject({ expect: z.literal('no-empty-paragraph') }),
-  z.strictObject({ expect: z.literal('links-lead-somewhere') }),
-  z.strictObject({ expect: z.literal('text-kept'), percent: z.number().min(0).max(100).default(100) }),
-  z.strictObject({ expect: z.literal('count'), of: counted, is: times }),
-  z.strictObject({ expect: z.literal('text-is'), text: z.string() }),
-  z.strictObject({ expect: z.literal('text-has'), text: z.string().min(1) }),
-  z.strictObject({ expect: z.literal('text-lacks'), text: z.string().min(1) }),
-  z.strictObject({ expect: z.literal('markup-has'), html: z.string().min(1) }),
-  z.strictObject({ expect: z.literal('markup-lacks'), html: z.string().min(1) }),
-  z.strictObject({ expect: z.literal('outline'), is: z.array(z.string()) }),
-  z.strictObject({ expect: z.literal('source'), is: z.enum(PASTE_SOURCES) }),
-  z.strictObject({ expect: z.literal('pictures-to-upload'), is: times }),
+  z.strictObject({ expect: z.literal('no-inline-style') }).describe('No element has a `style` attribute.'),
+  z.strictObject({ expect: z.literal('no-hard-space') }).describe('No hard space is left.'),
+  z
+    .strictObject({ expect: z.literal('no-office') })
+    .describe('Nothing is left that only an office program reads: its elements, properties, classes, notes to itself.'),
+  z.strictObject({ expect: z.literal('no-empty-paragraph') }).describe('No paragraph shows nothing.'),
+  z.strictObject({ expect: z.literal('links-lead-somewhere') }).describe('Every link within the text leads to an id of the text.'),
+  z
+    .strictObject({ expect: z.literal('text-kept'), percent: z.number().min(0).max(100).default(100) })
+    .describe('At least so many percent of the letters are there that readers could see before.'),
+  z
+    .strictObject({ expect: z.literal('count'), of: counted, is: times })
+    .describe('So many elements (`li`), elements with a class (`.note`) or attributes (`@style`) are there.'),
+  z.strictObject({ expect: z.literal('text-is'), text: z.string() }).describe('The text is this, white space apart.'),
+  z.strictObject({ expect: z.literal('text-has'), text: z.string().min(1) }).describe('The text holds this, white space apart.'),
+  z.strictObject({ expect: z.literal('text-lacks'), text: z.string().min(1) }).describe('The text does not hold this.'),
+  z.strictObject({ expect: z.literal('markup-has'), html: z.string().min(1) }).describe('The markup holds this, to the letter.'),
+  z.strictObject({ expect: z.literal('markup-lacks'), html: z.string().min(1) }).describe('The markup does not hold this.'),
+  z
+    .strictObject({ expect: z.literal('outline'), is: z.array(z.string()) })
+    .describe('The headings are these, each as its level and its words: `2 Tides`.'),
+  z.strictObject({ expect: z.literal('source'), is: z.enum(PASTE_SOURCES) }).describe('The paste is told as one from this kind of source.'),
+  z.strictObject({ expect: z.literal('pictures-to-upload'), is: times }).describe('So many pictures have to be uploaded by hand.'),
 ]);
 export type Expectation = z.output<typeof expectationSchema>;
 export type ExpectationKind = Expectation['expect'];
@@ -74,7 +82,6 @@ export function judge(
   });
 }
 
-const plain = (text: string): string => text.replace(/[\s\u00a0]+/g, ' ').trim();
 const OFFICE = /<\/?\w+:|\bmso-|class="[^"]*\b(?:Mso\w+|xl\d+)|<!--|<font\b|<xml\b|docs-internal-guid|data-(?:sheets|ccp|stringify)/i;
 
 function shortfall(
@@ -94,7 +101,7 @@ function shortfall(
       return times(
         elementsOf(root).filter(
           (element) =>
-            element.name === 'p' && plain(visibleText(element)) === '' && !elementsOf(element).some(({ name }) => name === 'img'),
+            element.name === 'p' && inOneLine(visibleText(element)) === '' && !elementsOf(element).some(({ name }) => name === 'img'),
         ).length,
       );
     case 'links-lead-somewhere':
@@ -107,12 +114,12 @@ function shortfall(
     }
     case 'text-is': {
       const text = textInLines(root);
-      return text === plain(expectation.text) ? '' : text;
+      return text === inOneLine(expectation.text) ? '' : text;
     }
     case 'text-has':
-      return textInLines(root).includes(plain(expectation.text)) ? '' : 'not there';
+      return textInLines(root).includes(inOneLine(expectation.text)) ? '' : 'not there';
     case 'text-lacks':
-      return textInLines(root).includes(plain(expectation.text)) ? 'still there' : '';
+      return textInLines(root).includes(inOneLine(expectation.text)) ? 'still there' : '';
     case 'markup-has':
       return html.includes(expectation.html) ? '' : 'not there';
     case 'markup-lacks':
@@ -128,18 +135,7 @@ function shortfall(
   }
 }
 
-function textInLines(root: Pasted['root']): string {
-  return plain(linesOf(root).join(' '));
-}
-
 function deadLinks(root: Pasted['root']): string {
   const ids = new Set(attributesOf(root, 'id'));
   return attributesOf(root, 'href').find((href) => href.startsWith('#') && !ids.has(href.slice(1))) ?? '';
-}
-
-function countOf(root: Pasted['root'], of: string): number {
-  if (of.startsWith('@')) return attributesOf(root, of.slice(1)).length;
-  const elements = elementsOf(root);
-  if (of.startsWith('.')) return elements.filter((element) => element.attribute('class')?.split(/\s+/).includes(of.slice(1))).length;
-  return elements.filter(({ name }) => name === of).length;
 }
