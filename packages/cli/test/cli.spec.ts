@@ -120,6 +120,50 @@ describe('typikon check', () => {
   });
 });
 
+describe('typikon check with what stands around a profile', () => {
+  const all = (profile: string, ...more: string[]) =>
+    typikon(['check', '--profile', join(DEMO, 'profiles', `${profile}.json`), '--house', HOUSE, ...more]);
+  const kinds = join(DEMO, 'page-kinds.json');
+  const list = join(DEMO, 'documents.json');
+
+  test('pages, what is stored and the site each add what only they tell', () => {
+    expect(all('story-desk').out).toBe('');
+    expect(all('story-desk', '--page-kinds', kinds).out).toMatch(/^warning: The style “Fare note” shows nothing on “News page”/);
+    expect(all('story-desk', '--page-kinds', kinds, '--stored', list).out).toMatch(/^note: Stored documents use rounded \(2 places\)/m);
+    const { out, status } = all('story-desk', '--site', join(DEMO, 'site.json'), '--json');
+    expect(status).toBe(1);
+    expect((JSON.parse(out) as { check: string }[]).map(({ check }) => check)).toContain('statement-never-reached');
+  });
+
+  test.each<[string, string[], RegExp]>([
+    [
+      'two ways to say what is stored',
+      ['--stored', list, '--documents', join(DEMO, 'documents')],
+      /either --documents, a folder, or --stored/,
+    ],
+    ['kinds of page that are none', ['--page-kinds', file('kinds.json', [{ id: 'a' }])], /kinds\.json at \/0\/name: /],
+    ['a list that is none', ['--page-kinds', file('no-list.json', {})], /no-list\.json: must be a list/],
+    [
+      'a stylesheet that is not there',
+      [
+        '--page-kinds',
+        file('alone.json', [{ id: 'a', name: 'A', wrapper: [{ element: 'main' }], stylesheets: ['gone'], contentWidthPx: 720, widthsPx: [1280] }]),
+      ],
+      /gone\.css: cannot be read, there is no such file/,
+    ],
+    [
+      'a text that is not there',
+      ['--stored', file('texts.json', [{ file: 'gone.html', profile: 'story-desk' }])],
+      /gone\.html: cannot be read/,
+    ],
+    ['a site with a mistake', ['--site', file('bad-site.json', { format: 'typikon-site/1', types: 1 })], /bad-site\.json at \/types: /],
+  ])('says what is wrong with %s', (_what, more, message) => {
+    const { status, out, error } = all('story-desk', ...more);
+    expect([status, out]).toEqual([2, '']);
+    expect(error).toMatch(message);
+  });
+});
+
 describe('typikon export', () => {
   test('writes a configuration of the HTML Sanitizer API, and beside it what that cannot say', () => {
     const { status, out, error } = typikon(['export', '--profile', STORY, '--house', HOUSE, '--as', 'sanitizer']);

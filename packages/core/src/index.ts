@@ -68,6 +68,8 @@ export { classesIn } from './markup/style-classes';
 export { isSurelyStable } from './markup/stability';
 export { layOut } from './markup/layout';
 export { CHECKS, checkProfile } from './checks/index';
+export { storedListSchema } from './checks/stored-list';
+export { kindsShowing, styledPages, surroundingsOf, type PublishedOn, type StoredContent } from './checks/around';
 export type { Check, CheckContext, DocumentNeeds, Finding, Surroundings } from './checks/check';
 export {
   pageKindSchema,
@@ -124,7 +126,7 @@ export {
   type SpecimenProof,
 } from './proof/prove';
 export { explanationOf } from './proof/explain';
-export { contentFiles, withContent } from './proof/specimen-file';
+export { contentApart, contentFiles, withContent } from './proof/specimen-file';
 export { specimenJsonSchema } from './proof/json-schema';
 export { expectationsOf, updatedExpectations } from './proof/expect';
 export { cssMistakes, type CssMistake } from './css/mistakes';

@@ -1,5 +1,5 @@
-import type { Action, Severity } from './entry';
 import type { SubjectKind } from './subject';
+import type { Action, Severity } from './terms';
 
 /** Where in a profile the rule stands that decided: nowhere for what the HTML standard and the safety floor do. */
 export type Chapter = 'standard' | 'safety' | 'markup' | 'paste';

@@ -31,3 +31,26 @@ function nameIn({ file, ...rest }: JsonObject): string {
     throw new Error(`the file "${file}" must stand beside the specimen, or in a folder there`);
   return file;
 }
+
+const ENDINGS: Readonly<Record<string, string>> = { 'text/html': 'html', 'text/plain': 'txt', 'text/rtf': 'rtf' };
+
+/**
+ * The way back: a specimen whose content stands in files beside it.
+ *
+ * @param id begins the names of the files
+ * @returns the document, and the text of each file by its name
+ */
+export function contentApart<Document extends { payload: { types: Readonly<Record<string, string>> } }>(
+  document: Document,
+  id: string,
+): { document: JsonObject; files: Map<string, string> } {
+  const files = new Map<string, string>();
+  const types = Object.fromEntries(
+    Object.entries(document.payload.types).map(([type, text], at) => {
+      const name = `${id}.${ENDINGS[type] ?? `${at + 1}.txt`}`;
+      files.set(name, text);
+      return [type, { file: name }];
+    }),
+  );
+  return { document: { ...document, payload: { ...document.payload, types } } as unknown as JsonObject, files };
+}

@@ -1,6 +1,5 @@
-import { compileRules, type CompiledRules, type StyledPage } from '@typikon/core';
+import { compileRules, styledPages, type CompiledRules, type StyledPage } from '@typikon/core';
 import { createSelector } from '@ngrx/store';
-import { styledPages } from './profile-findings';
 import { workshopFeature } from './workshop';
 
 /** The rules of the draft, compiled in the page, for what works with them at every press; what only shows them has their summary. */

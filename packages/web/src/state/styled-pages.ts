@@ -1,11 +1,5 @@
-import type { HouseLimits, PageKind, Sheet } from '@typikon/core';
+import type { HouseLimits, PublishedOn } from '@typikon/core';
 import type { StoredCensus } from './types';
-
-/** A kind of page on which content of a profile stands, with its stylesheets in their order. */
-export interface PublishedOn {
-  kind: PageKind;
-  sheets: Sheet[];
-}
 
 /** What stands around a profile; it changes seldom, and the worker keeps it from one question to the next. */
 export interface ProfileSurroundings {

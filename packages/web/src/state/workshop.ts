@@ -1,5 +1,5 @@
 import { inject } from '@angular/core';
-import type { CompileOptions, Finding } from '@typikon/core';
+import type { CompileOptions, Finding, PublishedOn } from '@typikon/core';
 import {
   countChanges,
   isSameJson,
@@ -17,7 +17,7 @@ import { Api, type ApiFailure } from './api';
 import { DraftBackup, type Backup } from './draft-backup';
 import { selectHouse } from './house';
 import { libraryFeature } from './library';
-import type { ProfileSurroundings, PublishedOn } from './styled-pages';
+import type { ProfileSurroundings } from './styled-pages';
 import type { StoredProfile } from './types';
 import { WorkshopActions, type Chapter } from './workshop.actions';
 

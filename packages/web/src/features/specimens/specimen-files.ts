@@ -1,4 +1,5 @@
-import { escapeText, specimenSchema, type ClipboardPayload, type SpecimenDocument } from '@typikon/core';
+import { escapeText, type ClipboardPayload, type SpecimenDocument } from '@typikon/core';
+import { specimensIn, unzipped } from './specimen-folder';
 
 /** What a file gave: a payload as if its content had been copied, or a whole specimen. */
 export interface ReadFile {
@@ -12,6 +13,7 @@ export interface ReadFile {
 
 /** Files larger than this are not read: a clipboard never holds as much. */
 const LARGEST = 15 * 1024 * 1024;
+const LARGEST_FOLDER = 128 * 1024 * 1024;
 
 /**
  * Reads a file as if its content had been copied: markup, text, rich text, word-processor documents, spreadsheets, mail,
@@ -26,7 +28,7 @@ export async function readSpecimenFiles(file: File): Promise<ReadFile[]> {
   const read = READERS[ending];
   if (read === undefined)
     throw new Error(
-      `${file.name} is of a kind that cannot be read; HTML, text, Markdown, RTF, DOCX, XLSX, EML and exported specimens can.`,
+      `${file.name} is of a kind that cannot be read; HTML, text, Markdown, RTF, DOCX, XLSX, EML, specimens, and folders of those as ZIP can.`,
     );
   try {
     return (await read(file)).map((one) => ({ ...one, name: one.specimen?.name ?? name }));
@@ -53,6 +55,7 @@ const READERS: Readonly<Record<string, Reader>> = {
   xlsx: readSheets,
   eml: readMail,
   json: readSpecimens,
+  zip: readZip,
 };
 
 async function readDocument(file: File): Promise<Omit<ReadFile, 'name'>[]> {
@@ -100,14 +103,20 @@ async function readMail(file: File): Promise<Omit<ReadFile, 'name'>[]> {
   ];
 }
 
+const asRead = (specimen: SpecimenDocument): Omit<ReadFile, 'name'> => ({ payload: specimen.payload, specimen, remarks: [] });
+
 async function readSpecimens(file: File): Promise<Omit<ReadFile, 'name'>[]> {
-  const value = JSON.parse(await file.text()) as unknown;
-  return (Array.isArray(value) ? value : [value]).map((one, index) => {
-    const read = specimenSchema.safeParse(one);
-    if (!read.success) {
-      const [issue] = read.error.issues;
-      throw new Error(`specimen ${index + 1} has a mistake at /${issue?.path.join('/') ?? ''}: ${issue?.message ?? ''}`);
-    }
-    return { payload: read.data.payload, specimen: read.data, remarks: [] };
-  });
+  return specimensIn(new Map([[file.name, await file.text()]])).map(asRead);
+}
+
+async function readZip(file: File): Promise<Omit<ReadFile, 'name'>[]> {
+  return specimensIn(await unzipped(new Uint8Array(await file.arrayBuffer()))).map(asRead);
+}
+
+/** Reads files that were taken together where one of them is a specimen: its content may stand in the others. */
+export async function readFolder(files: readonly File[]): Promise<ReadFile[]> {
+  const size = files.reduce((sum, file) => sum + file.size, 0);
+  if (size > LARGEST_FOLDER) throw new Error(`They are larger than ${LARGEST_FOLDER / 1024 / 1024} MB together.`);
+  const texts = await Promise.all(files.map(async (file) => [file.webkitRelativePath || file.name, await file.text()] as const));
+  return specimensIn(new Map(texts)).map((specimen) => ({ ...asRead(specimen), name: specimen.name }));
 }

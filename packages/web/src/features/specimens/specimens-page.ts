@@ -16,7 +16,7 @@ import { Confirm, type Question } from '../../ui/confirm';
 import { download } from '../../ui/download';
 import { TitleLine } from '../../ui/title-line';
 import { ExpectationsEditor } from './expectations-editor';
-import { readSpecimenFiles } from './specimen-files';
+import { readFolder, readSpecimenFiles } from './specimen-files';
 import { inAddress } from '../../ui/in-address';
 
 /** A specimen as it is edited: one that is stored, or one that was just caught. */
@@ -199,25 +199,32 @@ export class SpecimensPage {
 
   protected exportOne(): void {
     const { stored } = this.edited() ?? {};
-    if (stored != null) exported(`${stored.id}.specimen.json`, [stored]);
+    if (stored != null) download(`${stored.id}.specimen.json`, 'application/json', `${JSON.stringify(asDocument(stored), null, 2)}\n`);
   }
 
-  protected exportAll(): void {
-    exported('specimens.json', this.all());
+  /** All of them as a folder, which `typikon prove` takes as it is. */
+  protected async exportAll(): Promise<void> {
+    try {
+      const { folderOf, zipped } = await import('./specimen-folder');
+      download('specimens.zip', 'application/zip', await zipped(folderOf(this.all().map(asDocument))));
+    } catch (error) {
+      this.failure.set(`Not exported. ${error instanceof Error ? error.message : String(error)}`);
+    }
   }
 
   private async readFiles(files: readonly File[]): Promise<void> {
     this.failure.set('');
     this.notice.set('');
     try {
-      const read = (await Promise.all(files.map((file) => readSpecimenFiles(file)))).flat();
+      const isFolder = files.length > 1 && files.some(({ name }) => name.endsWith('.json'));
+      const read = isFolder ? await readFolder(files) : (await Promise.all(files.map((file) => readSpecimenFiles(file)))).flat();
       const whole = read.flatMap(({ specimen }) => (specimen === undefined ? [] : [specimen]));
       const [single] = read;
       if (read.length === 1 && single !== undefined) {
         this.take(single.payload, single.name, single.specimen);
         this.notice.set(single.remarks.join(' '));
       } else if (whole.length === read.length) await this.addAll(whole);
-      else this.failure.set('Take files one at a time; only exported specimens can come together.');
+      else this.failure.set('Take files one at a time; only specimens, and what they hold, can come together.');
     } catch (error) {
       this.failure.set(error instanceof Error ? error.message : String(error));
     }
@@ -290,10 +297,7 @@ function documentOf({ name, kind, notes, profile, arrives, payload, expectations
   };
 }
 
-function exported(name: string, specimens: readonly Specimen[]): void {
-  const documents = specimens.map((specimen) => ({ ...documentOf(editedFrom(specimen)), id: specimen.id }));
-  download(name, 'application/json', `${JSON.stringify(documents.length === 1 ? documents[0] : documents, null, 2)}\n`);
-}
+const asDocument = (specimen: Specimen): SpecimenDocument & { id: string } => ({ ...documentOf(editedFrom(specimen)), id: specimen.id });
 
 function shortType(type: string): string {
   return type.replace(/^text\//, '').replace(/^plain$/, 'text');
