@@ -480,7 +480,7 @@ describe('specimens', () => {
     const input = (await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>;
     await input.uploadFile(at('package.json'));
     await page.waitForSelector('.ty-notice.bad');
-    assert.match(await bench.text('.ty-notice.bad'), /package\.json cannot be read: specimen 1 has a mistake/);
+    assert.match(await bench.text('.ty-notice.bad'), /package\.json cannot be read: There is no specimen in it/);
   });
 
   test('one is changed, exported, removed, and taken in again', async () => {

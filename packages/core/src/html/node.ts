@@ -80,6 +80,17 @@ export class ElementNode {
   }
 }
 
+/**
+ * Adds a stretch to others. One that stands in the input to the letter, right behind another that does, goes on with that.
+ *
+ * @param length of the value that it is the place of
+ */
+export function addStretch(stretches: Stretch[], { at, start, end }: Stretch, length: number): void {
+  const last = stretches[stretches.length - 1];
+  if (last !== undefined && end - start === length && last.end === start && last.at + (last.end - last.start) === at) last.end = end;
+  else stretches.push({ at, start, end });
+}
+
 /** Adds a text to another, with its places in the input. */
 export function joinText(text: TextNode, added: TextNode): void {
   const at = text.value.length;
@@ -101,8 +112,9 @@ export function joinText(text: TextNode, added: TextNode): void {
     }
     text.stretches = [{ at: 0, start: text.start, end: text.end }];
   }
-  if (added.stretches === null) text.stretches.push({ at, start: added.start, end: added.end });
-  else for (const { at: offset, start, end } of added.stretches) text.stretches.push({ at: at + offset, start, end });
+  const own = added.stretches ?? [{ at: 0, start: added.start, end: added.end }];
+  for (const [i, { at: offset, start, end }] of own.entries())
+    addStretch(text.stretches, { at: at + offset, start, end }, (own[i + 1]?.at ?? added.value.length) - offset);
   text.start = Math.min(text.start, added.start);
   text.end = Math.max(text.end, added.end);
 }

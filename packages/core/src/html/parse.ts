@@ -1,7 +1,8 @@
 import { Parser, Token, Tokenizer, type html as names } from 'parse5';
 import { Adapter, type NodeMap } from './adapter';
-import { ElementNode, FragmentNode, HTML_NAMESPACE, type ParentNode, type Stretch } from './node';
+import { addStretch, ElementNode, FragmentNode, HTML_NAMESPACE, type ParentNode, type Stretch } from './node';
 import { repeatedAttributes } from './positions';
+import { readWellFormed } from './well-formed';
 
 /** A part of the input that the HTML standard's own algorithm leaves out of the tree, so that no later stage ever sees it. */
 export interface Ignored {
@@ -31,7 +32,7 @@ function place(token: PlacedText, at: number, start: number, end: number, isWrit
     token.start = start;
     token.stretches = isWritten ? [{ at, start, end }] : null;
   } else if (isWritten || token.stretches != null || token.end !== start)
-    (token.stretches ??= [{ at: 0, start: token.start, end: token.end! }]).push({ at, start, end });
+    addStretch((token.stretches ??= [{ at: 0, start: token.start, end: token.end! }]), { at, start, end }, isWritten ? -1 : end - start);
   token.end = end;
 }
 
@@ -255,6 +256,7 @@ const UNKNOWN_CHARACTER = '\ufffd';
 
 /** Text as it can be stored anywhere (WebIDL, section 3.3 "USVString"): each half is marked, so no offset moves. */
 function asText(given: string): { input: string; halves: Ignored[] } {
+  if (given.isWellFormed()) return { input: given, halves: [] };
   const halves: Ignored[] = [];
   const input = given.replace(HALVES, (_half, at: number) => {
     halves.push({ kind: 'half-character', name: '', start: at, end: at + 1 });
@@ -272,6 +274,17 @@ function asText(given: string): { input: string; halves: Ignored[] } {
  */
 export function parseFragment(given: string): ParsedFragment {
   const { input, halves } = asText(given);
+  const root = readWellFormed(input);
+  return root === null ? parseByStandard(input, halves) : { input, root, ignored: halves };
+}
+
+/**
+ * The same by the standard's algorithm, whatever the markup.
+ *
+ * @param input markup without halves of characters
+ * @param halves what is known of those that stood in it
+ */
+export function parseByStandard(input: string, halves: readonly Ignored[] = []): ParsedFragment {
   const adapter = new Adapter();
   const context = new ElementNode('div', HTML_NAMESPACE, []);
   const parser = PlacingParser.getFragmentParser<NodeMap>(context, { treeAdapter: adapter, scriptingEnabled: true }) as PlacingParser;

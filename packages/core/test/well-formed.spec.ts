@@ -1,0 +1,213 @@
+import fc from 'fast-check';
+import { clean, measure, parseFragment, serialize, type CompiledRules } from '../src/index';
+import type { ChildNode, ParentNode } from '../src/html/node';
+import { parseByStandard } from '../src/html/parse';
+import { readWellFormed } from '../src/html/well-formed';
+import { runs } from './fixed-seed';
+import { HOSTILE_MARKUP } from './hostile-markup';
+import { randomContent } from './random-content';
+import { DEMO_MARKUP, demoRules } from './support';
+import { tangledMarkup } from './tangled-markup';
+
+/** A tree with every place, line by line, without recursion. */
+function drawn(root: ParentNode): string[] {
+  const lines: string[] = [];
+  const stack: { node: ChildNode; depth: number }[] = [...root.children].reverse().map((node) => ({ node, depth: 0 }));
+  for (let top = stack.pop(); top !== undefined; top = stack.pop()) {
+    const { node, depth } = top;
+    const place = `${'  '.repeat(Math.min(depth, 20))}${node.start}-${node.end}`;
+    if (node.type === 'text') lines.push(`${place} ${JSON.stringify(node.value)} ${JSON.stringify(node.stretches)}`);
+    else if (node.type === 'comment') lines.push(`${place} <!--${node.data}-->`);
+    else {
+      const { name, namespace, attributes, startTagEnd, endTagStart, isCopy, content } = node;
+      lines.push(
+        `${place} ${startTagEnd} ${endTagStart} ${namespace} <${name} ${JSON.stringify(attributes)}> ${isCopy} ${content !== null}`,
+      );
+      for (const child of [...node.children].reverse()) {
+        if (child.parent !== node) lines.push('a child that does not know its parent');
+        stack.push({ node: child, depth: depth + 1 });
+      }
+    }
+  }
+  return lines;
+}
+
+/** Whether the reader answered; where it did, its answer was that of the standard's algorithm. */
+function isAnswered(html: string): boolean {
+  const input = html.toWellFormed();
+  const quick = readWellFormed(input);
+  if (quick === null) return false;
+  const { root, ignored } = parseByStandard(input);
+  expect(drawn(quick)).toEqual(drawn(root));
+  expect(ignored).toEqual([]);
+  for (const child of quick.children) expect(child.parent).toBe(quick);
+  return true;
+}
+
+const RULES: readonly CompiledRules[] = ['story-desk', 'reply', 'house'].map((id) => demoRules(id));
+
+describe('where the second reader answers, its answer is that of the standard’s algorithm', () => {
+  test('for whatever is stored, which it always reads', () => {
+    for (const { html } of DEMO_MARKUP)
+      for (const rules of RULES) {
+        const stored = clean(html, rules).html;
+        expect([isAnswered(stored), stored.slice(0, 200)]).toEqual([true, stored.slice(0, 200)]);
+      }
+  });
+
+  test('for content of every element, as it is written', () => {
+    let answered = 0;
+    let all = 0;
+    fc.assert(
+      fc.property(randomContent, (html) => {
+        all++;
+        if (isAnswered(serialize(parseByStandard(html).root))) answered++;
+        isAnswered(html);
+      }),
+      { numRuns: runs(20_000) },
+    );
+    expect(answered / all).toBeGreaterThan(0.2);
+  });
+
+  test('for tangled and hostile markup', () => {
+    for (const html of HOSTILE_MARKUP) isAnswered(html);
+    fc.assert(
+      fc.property(tangledMarkup, (html) => {
+        isAnswered(html);
+      }),
+      { numRuns: runs(20_000) },
+    );
+  });
+
+  // Pieces that mean something to the algorithm, put anywhere into content that the reader knows.
+  const pieces = fc.constantFrom(
+    ...'<p> </p> <div> </div> <b> </b> <i> </i> <a> </a> <li> </li> <ul> </ul> <table> </table> <tr> <td> </td> <br> <hr> <h2> </h2> <h3> </h3>'.split(
+      ' ',
+    ),
+    ...'<dl> <dt> <dd> </dl> <ruby> <rt> </ruby> <pre> </pre> <iframe> </iframe> <button> <select> <option> <svg> <math> <template> <form>'.split(
+      ' ',
+    ),
+    ...'<caption> </caption> <colgroup> <col> <tbody> </tbody> <nobr> <object> <textarea> <title> <script> <style> <image> <body> <html>'.split(
+      ' ',
+    ),
+    '<!-- a -->',
+    '<!--a--b-->',
+    '<!-->',
+    '<!doctype html>',
+    '<?x?>',
+    '</',
+    '<',
+    '>',
+    '&',
+    '&amp;',
+    '&nbsp;',
+    '&nbsp',
+    '&copy;',
+    '&#160;',
+    '&#128;',
+    '&#x41;',
+    '&lt',
+    '"',
+    "'",
+    '=',
+    '/',
+    ' ',
+    '\n',
+    '\t',
+    '\f',
+    '\r',
+    '\0',
+    '\ufeff',
+    '\u00a0',
+    '\ud83d\ude00',
+    ' class="x"',
+    ' class=x',
+    ' hidden',
+    ' a="1" a="2"',
+    ' A="1"',
+    ' title="a&amp;b"',
+    '<P>',
+    '<br/>',
+    '<p/>',
+    'words',
+  );
+
+  test('for known content with anything put into it, or left out of it', () => {
+    const known = fc.constantFrom<string[]>(
+      '<p>One <b>two</b> &amp; three</p><ul><li>a</li><li><p>b</p></li></ul>',
+      '<h2 id="x">a</h2><table><caption>c</caption><colgroup><col><col></colgroup><thead><tr><th scope="col">h</th></tr></thead><tbody><tr><td><p>x</p></td></tr></tbody></table>',
+      '<blockquote><p><a href="https://a.example/?a=1&amp;b=2">l</a></p></blockquote><dl><dt>t</dt><dd>d</dd></dl><pre>a\n b</pre>',
+      '<figure><img src="/a.png" alt="&quot;"><figcaption>f</figcaption></figure><!-- n --><p><ruby>a<rp>(</rp><rt>b</rt></ruby><br>c</p>',
+      '<details><summary>s</summary><div><span lang="de">x</span></div></details><iframe src="https://a.example/"></iframe>',
+    );
+    const edit = fc.record({ at: fc.nat(400), drop: fc.nat(6), piece: pieces });
+    let answered = 0;
+    fc.assert(
+      fc.property(known, fc.array(edit, { maxLength: 4 }), (html, edits) => {
+        const mutated = edits.reduce((text, { at, drop, piece }) => {
+          const place = at % (text.length + 1);
+          return text.slice(0, place) + piece + text.slice(place + drop);
+        }, html);
+        if (isAnswered(mutated)) answered++;
+      }),
+      { numRuns: runs(100_000) },
+    );
+    expect(answered).toBeGreaterThan(runs(100_000) / 20);
+  });
+
+  test('for pieces in any order', () => {
+    fc.assert(
+      fc.property(fc.array(pieces, { maxLength: 24 }), (parts) => {
+        isAnswered(parts.join(''));
+      }),
+      { numRuns: runs(100_000) },
+    );
+  });
+});
+
+test.each([
+  '<p>a<p>b</p></p>',
+  '<p>a',
+  'a</p>',
+  '<b><i>a</b></i>',
+  '<a>x<a>y</a></a>',
+  '<h2><h3>a</h3></h2>',
+  '<table><tr><td>a</td></tr></table>',
+  '<table>a</table>',
+  '<table><tbody><tr>a</tr></tbody></table>',
+  '<li><li>a</li></li>',
+  '<pre>\na</pre>',
+  '<iframe>a</iframe>',
+  '<svg></svg>',
+  '<p hidden hidden>a</p>',
+  '<p title=a>b</p>',
+  'a &copy b',
+  'a & b',
+  'a\rb',
+  '\ufeffa',
+  '<!-- a -- b -->',
+  '<P>a</P>',
+  '<div/>a</div>',
+])('%j is left to the standard’s algorithm', (html) => expect(readWellFormed(html)).toBeNull());
+
+test('what is read either way is cleaned alike, with the same ledger and the same measures', () => {
+  for (const { html } of DEMO_MARKUP)
+    for (const rules of RULES) {
+      const stored = clean(html, rules).html;
+      // A comment that ends in this way is read by the standard's algorithm alone, and goes.
+      const other = clean(`${stored}<!-- -- -->`, RULES[1]!);
+      const one = clean(stored, RULES[1]!);
+      expect(readWellFormed(`${stored}<!-- -- -->`)).toBeNull();
+      expect(other.html).toBe(one.html);
+      expect(other.ledger.filter(({ subject }) => subject.kind !== 'comment')).toEqual(one.ledger);
+      expect(measure(stored, one.html, one.root, one.ledger).lettersAfter).toBe(
+        measure(stored, other.html, other.root, one.ledger).lettersAfter,
+      );
+    }
+});
+
+test('parsing answers by either reader', () => {
+  expect(drawn(parseFragment('<p>a</p>').root)).toEqual(drawn(parseByStandard('<p>a</p>').root));
+  expect(parseFragment('<p>a').root.children).toHaveLength(1);
+  expect(parseFragment('<p>\ud800</p>').ignored).toEqual([{ kind: 'half-character', name: '', start: 3, end: 4 }]);
+});
