@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { clean, measure, parseFragment, serialize, type CompiledRules } from '../src/index';
-import type { ChildNode, ParentNode } from '../src/html/node';
+import { FragmentNode, type ChildNode, type ParentNode } from '../src/html/node';
 import { parseByStandard } from '../src/html/parse';
-import { readWellFormed } from '../src/html/well-formed';
+import { isReadAsItStands, readWellFormed } from '../src/html/well-formed';
 import { runs } from './fixed-seed';
 import { HOSTILE_MARKUP } from './hostile-markup';
 import { randomContent } from './random-content';
@@ -32,16 +32,23 @@ function drawn(root: ParentNode): string[] {
   return lines;
 }
 
-/** Whether the reader answered; where it did, its answer was that of the standard's algorithm. */
+/** Whether the quick reader reads all of some markup. */
+function isWellFormed(input: string): boolean {
+  return isReadAsItStands(input) && readWellFormed(input, 0, new FragmentNode(), []) === input.length;
+}
+
+/** Parses by both readers in turns, and by the standard's algorithm alone, with the same outcome; gives whether the quick one read all. */
 function isAnswered(html: string): boolean {
   const input = html.toWellFormed();
-  const quick = readWellFormed(input);
-  if (quick === null) return false;
-  const { root, ignored } = parseByStandard(input);
-  expect(drawn(quick)).toEqual(drawn(root));
-  expect(ignored).toEqual([]);
-  for (const child of quick.children) expect(child.parent).toBe(quick);
-  return true;
+  const parsed = parseFragment(input);
+  const standard = parseByStandard(input);
+  // Only where they differ: a comparison by Jest takes far longer than both readers.
+  const [one, other] = [parsed, standard].map(({ root, ignored }) => [...drawn(root), JSON.stringify(ignored)].join('\n'));
+  if (one !== other || parsed.root.children.some((child) => child.parent !== parsed.root)) {
+    expect(one).toBe(other);
+    throw new Error('A node does not know its parent.');
+  }
+  return isWellFormed(input);
 }
 
 const RULES: readonly CompiledRules[] = ['story-desk', 'reply', 'house'].map((id) => demoRules(id));
@@ -64,7 +71,7 @@ describe('where the second reader answers, its answer is that of the standard’
         if (isAnswered(serialize(parseByStandard(html).root))) answered++;
         isAnswered(html);
       }),
-      { numRuns: runs(20_000) },
+      { numRuns: runs(10_000) },
     );
     expect(answered / all).toBeGreaterThan(0.2);
   });
@@ -75,7 +82,7 @@ describe('where the second reader answers, its answer is that of the standard’
       fc.property(tangledMarkup, (html) => {
         isAnswered(html);
       }),
-      { numRuns: runs(20_000) },
+      { numRuns: runs(10_000) },
     );
   });
 
@@ -125,6 +132,40 @@ describe('where the second reader answers, its answer is that of the standard’
     ' hidden',
     ' a="1" a="2"',
     ' A="1"',
+    " b='1'",
+    ' c=a/b',
+    ' d=&eacute;x',
+    ' ="x"',
+    '<html a=b>',
+    '</html>',
+    '<head>',
+    '</head>',
+    '<BODY>',
+    '</body>',
+    '<style>a&b</style>',
+    '<script>a<b</script>',
+    '<script><!--x--></script>',
+    '<title>x</title>',
+    '</style >',
+    '</script x>',
+    '<!DOCTYPE html PUBLIC "-//x>" "y">',
+    '</table>',
+    '</tr></table>',
+    '<O:p>',
+    '</o:P>',
+    '<x-y>',
+    '</x-y>',
+    '<![if !x]>',
+    '<?xml:a b?>',
+    '<![CDATA[x]]>',
+    '<meta a=b>',
+    '&eacute;',
+    '&#xe9;',
+    '&#0;',
+    '&amp;amp;',
+    '<!-- <!- -->',
+    '<!-- a --! -->',
+    '<!--[if gte mso 9]><xml><![endif]-->',
     ' title="a&amp;b"',
     '<P>',
     '<br/>',
@@ -138,6 +179,8 @@ describe('where the second reader answers, its answer is that of the standard’
       '<h2 id="x">a</h2><table><caption>c</caption><colgroup><col><col></colgroup><thead><tr><th scope="col">h</th></tr></thead><tbody><tr><td><p>x</p></td></tr></tbody></table>',
       '<blockquote><p><a href="https://a.example/?a=1&amp;b=2">l</a></p></blockquote><dl><dt>t</dt><dd>d</dd></dl><pre>a\n b</pre>',
       '<figure><img src="/a.png" alt="&quot;"><figcaption>f</figcaption></figure><!-- n --><p><ruby>a<rp>(</rp><rt>b</rt></ruby><br>c</p>',
+      "<P CLASS=Mso style='a:b'><o:p>x</o:p><!--[if gte mso 9]><xml><![endif]--></P><Table border=0 cellspacing=0><tbody><tr><td width=64>&eacute;</td></tr></tbody></Table>",
+      '<html xmlns:o="x"><head><meta a=b><style>\n<!-- p {a:b} -->\n</style><title>t</title></head>\n<body lang=EN>a<table><tr><td>x</td></tr>\n<tr><td><p>y</p></td></tr></table>b</body></html>\n',
       '<details><summary>s</summary><div><span lang="de">x</span></div></details><iframe src="https://a.example/"></iframe>',
     );
     const edit = fc.record({ at: fc.nat(400), drop: fc.nat(6), piece: pieces });
@@ -150,9 +193,29 @@ describe('where the second reader answers, its answer is that of the standard’
         }, html);
         if (isAnswered(mutated)) answered++;
       }),
-      { numRuns: runs(100_000) },
+      { numRuns: runs(50_000) },
     );
-    expect(answered).toBeGreaterThan(runs(100_000) / 20);
+    expect(answered).toBeGreaterThan(runs(50_000) / 20);
+  });
+
+  test('for known content between and behind what is left to the standard’s algorithm', () => {
+    const block = fc.constantFrom(
+      ...Array.from(
+        { length: 8 },
+        (_, i) => `<h2>Part ${i}</h2>\n<p>${'words and '.repeat(60 * (i % 3))}<b>more</b> &amp; more</p><ul><li>a</li></ul>`,
+      ),
+    );
+    const odd = fc
+      .array(fc.oneof({ arbitrary: pieces, weight: 3 }, { arbitrary: block, weight: 1 }), { maxLength: 8 })
+      .map((parts) => parts.join(''));
+    fc.assert(
+      fc.property(fc.array(fc.oneof({ arbitrary: block, weight: 4 }, { arbitrary: odd, weight: 1 }), { maxLength: 14 }), (parts) => {
+        isAnswered(parts.join(''));
+      }),
+      { numRuns: runs(10_000) },
+    );
+    DEMO_MARKUP.forEach(({ html }, at) => isAnswered(`${html}${DEMO_MARKUP[(at * 7) % DEMO_MARKUP.length]!.html}`));
+    isAnswered(DEMO_MARKUP.map(({ html }) => html).join('\n'));
   });
 
   test('for pieces in any order', () => {
@@ -160,7 +223,7 @@ describe('where the second reader answers, its answer is that of the standard’
       fc.property(fc.array(pieces, { maxLength: 24 }), (parts) => {
         isAnswered(parts.join(''));
       }),
-      { numRuns: runs(100_000) },
+      { numRuns: runs(50_000) },
     );
   });
 });
@@ -172,7 +235,6 @@ test.each([
   '<b><i>a</b></i>',
   '<a>x<a>y</a></a>',
   '<h2><h3>a</h3></h2>',
-  '<table><tr><td>a</td></tr></table>',
   '<table>a</table>',
   '<table><tbody><tr>a</tr></tbody></table>',
   '<li><li>a</li></li>',
@@ -180,24 +242,34 @@ test.each([
   '<iframe>a</iframe>',
   '<svg></svg>',
   '<p hidden hidden>a</p>',
-  '<p title=a>b</p>',
   'a &copy b',
   'a & b',
   'a\rb',
   '\ufeffa',
-  '<!-- a -- b -->',
-  '<P>a</P>',
   '<div/>a</div>',
-])('%j is left to the standard’s algorithm', (html) => expect(readWellFormed(html)).toBeNull());
+  '<p title=>b</p>',
+  '<p a="1"b="2">c</p>',
+  '<p a ="1">c</p>',
+  '<!---a-->',
+  '<!-- a --! b -->',
+  '<!-- a <!-- b -->',
+  '<![CDATA[a]]>',
+  'a &nosuch; b',
+  '<script><!-- a</script>',
+  '<title>a &amp; b</title>',
+  '<style>a',
+  '<!doctype>',
+  '<nobr>a</nobr>',
+])('%j is left to the standard’s algorithm', (html) => expect(isWellFormed(html)).toBe(false));
 
 test('what is read either way is cleaned alike, with the same ledger and the same measures', () => {
   for (const { html } of DEMO_MARKUP)
     for (const rules of RULES) {
       const stored = clean(html, rules).html;
       // A comment that ends in this way is read by the standard's algorithm alone, and goes.
-      const other = clean(`${stored}<!-- -- -->`, RULES[1]!);
+      const other = clean(`${stored}<!-- --! -->`, RULES[1]!);
       const one = clean(stored, RULES[1]!);
-      expect(readWellFormed(`${stored}<!-- -- -->`)).toBeNull();
+      expect(isWellFormed(`${stored}<!-- --! -->`)).toBe(false);
       expect(other.html).toBe(one.html);
       expect(other.ledger.filter(({ subject }) => subject.kind !== 'comment')).toEqual(one.ledger);
       expect(measure(stored, one.html, one.root, one.ledger).lettersAfter).toBe(

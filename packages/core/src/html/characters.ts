@@ -1,18 +1,28 @@
+import { decodeHTMLStrict } from 'entities';
 import type { Stretch } from './node';
 
 export const GREATER_THAN = 0x3e;
 export const SOLIDUS = 0x2f;
 export const EQUALS = 0x3d;
 export const QUOTATION = 0x22;
+export const APOSTROPHE = 0x27;
 export const EXCLAMATION = 0x21;
-const HYPHEN = 0x2d;
+export const QUESTION = 0x3f;
 export const LINE_FEED = 0x0a;
 
 /** White space as the parser counts it (Infra, "ASCII whitespace"), without the carriage return. */
 export const isSpace = (code: number): boolean => code === 0x20 || (code >= 0x09 && code <= 0x0c && code !== 0x0b);
-export const isLetter = (code: number): boolean => code >= 0x61 && code <= 0x7a;
-export const isNamePart = (code: number): boolean => isLetter(code) || (code >= 0x30 && code <= 0x39) || code === HYPHEN;
-export const isAttributePart = (code: number): boolean => isNamePart(code) || code === 0x3a || code === 0x5f || code === 0x2e;
+export const isCapital = (code: number): boolean => code >= 0x41 && code <= 0x5a;
+export const isLetter = (code: number): boolean => (code >= 0x61 && code <= 0x7a) || isCapital(code);
+/** What names of elements and attributes are made of, as far as the quick reader reads them. */
+export const isNamePart = (code: number): boolean =>
+  isLetter(code) || (code >= 0x30 && code <= 0x3a) || code === 0x2d || code === 0x2e || code === 0x5f;
+
+/** A name between two offsets, in lower case. */
+export function nameAt(input: string, from: number, to: number): string {
+  for (let at = from; at < to; at++) if (isCapital(input.charCodeAt(at))) return input.slice(from, to).toLowerCase();
+  return input.slice(from, to);
+}
 
 /** Names of attributes, so that each is held once. */
 const attributeNames = new Map<string, string>();
@@ -25,18 +35,34 @@ export function attributeName(name: string): string {
   return name;
 }
 
-const REFERENCE = /&(?:(amp|lt|gt|quot|nbsp)|#(\d{2,7}));/y;
-const NAMED: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', nbsp: '\u00a0' };
+const REFERENCE = /&(?:([a-zA-Z][a-zA-Z0-9]{1,30})|#(?:x([0-9a-f]{1,6})|(\d{1,7})));/iy;
 
-/** The character that a reference stands for, and where it ends; null for one that is read otherwise than it looks, or is not known here. */
+/** What named references stand for that were met. */
+const named = new Map<string, string | null>([['amp', '&']]);
+
+/** The characters of a named reference; null where there is none of the name. */
+function namedReference(name: string): string | null {
+  const known = named.get(name);
+  if (known !== undefined) return known;
+  const written = `&${name};`;
+  const read = decodeHTMLStrict(written);
+  const characters = read === written || read.includes(';') ? null : read;
+  if (named.size < MOST_NAMES) named.set(name, characters);
+  return characters;
+}
+
+/** The characters that a reference stands for, and where it ends; null for one that is read otherwise than it looks. */
 function referenceAt(input: string, at: number): { character: string; end: number } | null {
   REFERENCE.lastIndex = at;
   const match = REFERENCE.exec(input);
   if (match === null) return null;
-  const [, name, number] = match;
+  const [, name, hexadecimal, decimal] = match;
   const end = REFERENCE.lastIndex;
-  if (name !== undefined) return { character: NAMED[name]!, end };
-  const code = Number(number);
+  if (name !== undefined) {
+    const character = namedReference(name);
+    return character === null ? null : { character, end };
+  }
+  const code = hexadecimal === undefined ? Number(decimal) : Number.parseInt(hexadecimal, 16);
   // Others are read as other characters, or as none (HTML, section 13.2.5.80 "Numeric character reference end state").
   const isPlain =
     (code >= 0x20 && code < 0x7f) ||

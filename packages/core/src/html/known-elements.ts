@@ -24,6 +24,10 @@ export enum Is {
   /** Keeps the line break behind its start tag to itself. */
   Preformatted = 17,
   Frame = 18,
+  /** Holds text to the letter, up to its end tag. */
+  Raw = 19,
+  /** Belongs to a page: its tags are left out. */
+  Page = 20,
 }
 
 export interface Known {
@@ -31,8 +35,7 @@ export interface Known {
   is: Is;
 }
 
-/** The elements that the second reader knows; at any other it gives up. */
-export const KNOWN = new Map<string, Known>();
+const KNOWN = new Map<string, Known>();
 const know = (is: Is, names: string): void => {
   for (const name of names.split(' ')) KNOWN.set(name, { name, is });
 };
@@ -46,7 +49,7 @@ know(
   'address article aside blockquote center details dialog dir div dl fieldset figcaption figure footer header hgroup main menu nav ol search',
 );
 know(Is.Block, 'section summary ul');
-know(Is.Void, 'area br embed img param source track wbr');
+know(Is.Void, 'area base basefont bgsound br embed img input link meta param source track wbr');
 know(Is.VoidBlock, 'hr');
 know(Is.Heading, 'h1 h2 h3 h4 h5 h6');
 know(Is.Paragraph, 'p');
@@ -63,6 +66,33 @@ know(Is.Columns, 'colgroup');
 know(Is.Column, 'col');
 know(Is.Preformatted, 'pre listing');
 know(Is.Frame, 'iframe');
+know(Is.Raw, 'script style title');
+know(Is.Page, 'body head html');
 
 /** Elements in which an item of a list stands. */
 export const LISTS: ReadonlySet<string> = new Set(['ul', 'ol', 'menu', 'dir']);
+
+/** Elements for which the algorithm has rules that the quick reader does not follow. */
+const LEFT_ALONE: ReadonlySet<string> = new Set(
+  (
+    'applet button form frame frameset image keygen marquee math nobr noembed noframes noscript object optgroup option ' +
+    'plaintext rtc select selectedcontent svg template textarea xmp'
+  ).split(' '),
+);
+
+/** So many other names are remembered. */
+const MOST_OTHERS = 500;
+let others = 0;
+
+/** What is known of an element by its name; of one without rules of its own, that it stands in a line. Null for one that is left alone. */
+export function knownElement(name: string): Known | null {
+  const known = KNOWN.get(name);
+  if (known !== undefined) return known;
+  if (LEFT_ALONE.has(name)) return null;
+  const other: Known = { name, is: Is.Inline };
+  if (others < MOST_OTHERS) {
+    others++;
+    KNOWN.set(name, other);
+  }
+  return other;
+}

@@ -3,6 +3,7 @@ import {
   ElementNode,
   FragmentNode,
   HTML_NAMESPACE,
+  joinText,
   TextNode,
   type Attribute,
   type ChildNode,
@@ -11,68 +12,97 @@ import {
 } from './node';
 
 import {
+  APOSTROPHE,
   attributeName,
   decoded,
   EQUALS,
   EXCLAMATION,
   GREATER_THAN,
-  isAttributePart,
   isBlank,
   isLetter,
   isNamePart,
   isSpace,
   LINE_FEED,
+  nameAt,
+  QUESTION,
   QUOTATION,
   SOLIDUS,
 } from './characters';
-import { Is, KNOWN, LISTS, type Known } from './known-elements';
+import { Is, knownElement, LISTS, type Known } from './known-elements';
+import type { Ignored } from './ignored';
 
 /*
  * A second reader, for markup of which the standard's algorithm (HTML, section 13.2.6 "Tree construction") makes what stands
- * there: every element is known and closed where it ends, stands where it may, and asks for nothing to be implied, moved or
- * reopened. What the author's editor and the serializer write is of this kind. It answers with the very tree that the standard's
- * algorithm makes, places included, or not at all.
+ * there: every element is known and closed where it ends, stands where it may, and asks for nothing to be moved or reopened. What
+ * the author's editor and the serializer write is of this kind, and most of what programs put on a clipboard. It answers with the
+ * very tree that the standard's algorithm makes, places included, or not at all.
  */
 
+const DOCTYPE = /<!doctype [a-z][^>]*>/iy;
+
+/** Whether every character of markup is read as it stands: the algorithm makes others of these, or none. */
+export const isReadAsItStands = (input: string): boolean =>
+  input.charCodeAt(0) !== 0xfeff && !input.includes('\r') && !input.includes('\0');
+
 /**
- * Reads markup in one pass.
+ * Reads markup as far as it is of this kind, in one pass.
  *
- * @param input markup without halves of characters
- * @returns the tree that the standard's algorithm makes of it as the contents of a `div`, or null where this is not known for certain
+ * @param input markup without halves of characters, every character of which is read as it stands
+ * @param from where it begins to read: nothing is open there
+ * @param root gets the nodes that the standard's algorithm makes of it as the contents of a `div`; what stands in it stays
+ * @param ignored gets what the algorithm leaves out
+ * @returns where it stopped: behind the last node from which on all is left to the standard's algorithm, or the end of the input
  */
-export function readWellFormed(input: string): FragmentNode | null {
-  if (input.charCodeAt(0) === 0xfeff || input.includes('\r') || input.includes('\0')) return null;
-  return new Reading(input).read();
+export function readWellFormed(input: string, from: number, root: FragmentNode, ignored: Ignored[]): number {
+  return new Reading(input, from, root, ignored).read();
 }
 
 class Reading {
-  private at = 0;
+  private at: number;
   /** The next ampersand at or behind the place that is read; -1 for none. */
   private ampersand: number;
-  private readonly root = new FragmentNode();
-  private parent: ParentNode = this.root;
+  private parent: ParentNode;
   private kind: Is | null = null;
   private readonly kinds: (Is | null)[] = [];
   /** Whether a `p` is open that a block would close ("in button scope"), and the same for each open element. */
   private inParagraph = false;
   private readonly paragraphs: boolean[] = [];
   private inAnchor = false;
+  /** How many nodes stood in the root before. */
+  private readonly before: number;
 
-  constructor(private readonly input: string) {
-    this.ampersand = input.indexOf('&');
+  constructor(
+    private readonly input: string,
+    from: number,
+    private readonly root: FragmentNode,
+    private readonly ignored: Ignored[],
+  ) {
+    this.at = from;
+    this.parent = root;
+    this.before = root.children.length;
+    this.ampersand = input.indexOf('&', from);
   }
 
-  read(): FragmentNode | null {
+  read(): number {
     const { input, root } = this;
     const { length } = input;
-    while (this.at < length) {
+    let done = this.at;
+    let count = this.before;
+    let left = this.ignored.length;
+    for (let isRead = true; isRead && this.at < length;) {
       const open = input.indexOf('<', this.at);
       const end = open === -1 ? length : open;
-      if (end > this.at && !this.text(end)) return null;
-      if (open === -1) break;
-      if (!this.tag(open)) return null;
+      isRead = (end === this.at || this.text(end)) && (open === -1 || this.tag(open));
+      // Text may go on in what follows; behind anything else all is done.
+      if (isRead && this.parent === root && (this.at === length || root.children[root.children.length - 1]?.type !== 'text')) {
+        done = this.at;
+        count = root.children.length;
+        left = this.ignored.length;
+      }
     }
-    return this.parent === root ? root : null;
+    root.children.length = count;
+    this.ignored.length = left;
+    return done;
   }
 
   private put(node: ChildNode): void {
@@ -98,7 +128,25 @@ class Reading {
     }
     text.start = start;
     text.end = end;
-    this.put(text);
+    this.at = end;
+    return this.putText(text);
+  }
+
+  /** Adds a text; one that stands behind a tag that was left out goes on with the text before that. */
+  private putText(text: TextNode): boolean {
+    const { parent, root, before } = this;
+    const { children } = parent;
+    const last = children[children.length - 1];
+    if (last?.type !== 'text') this.put(text);
+    // What stood there before is not changed, since it may have to be left to the standard's algorithm.
+    else if (parent === root && children.length === before) return false;
+    else joinText(last, text);
+    return true;
+  }
+
+  private leaveOut(kind: Ignored['kind'], name: string, start: number, end: number): boolean {
+    if (this.isOfTable()) return false;
+    this.ignored.push({ kind, name, start, end });
     this.at = end;
     return true;
   }
@@ -112,37 +160,58 @@ class Reading {
   private tag(open: number): boolean {
     const code = this.input.charCodeAt(open + 1);
     if (code === SOLIDUS) return this.endTag(open);
-    if (code === EXCLAMATION) return this.comment(open);
+    if (code === EXCLAMATION || code === QUESTION) return this.comment(open);
     return isLetter(code) && this.startTag(open);
   }
 
   private comment(open: number): boolean {
     const { input } = this;
-    if (!input.startsWith('<!--', open)) return false;
-    const from = open + 4;
-    const close = input.indexOf('-->', from);
+    if (!input.startsWith('<!--', open)) return this.bogusComment(open);
+    const close = input.indexOf('-->', open + 4);
     if (close === -1) return false;
-    const data = input.slice(from, close);
-    // What begins or ends so, or has this in it, is read in another way (HTML, section 13.1.6 "Comments").
-    if (data.startsWith('>') || data.startsWith('-') || data.includes('--') || data.includes('<!') || data.endsWith('-')) return false;
+    const data = input.slice(open + 4, close);
+    // What begins so, or has this in it, ends otherwise (HTML, sections 13.2.5.43 to 13.2.5.52).
+    if (data.startsWith('>') || data.startsWith('-') || data.includes('--!') || data.includes('<!-')) return false;
+    return this.putComment(data, open, close + 3);
+  }
+
+  /** What office programs write for themselves: `<![if !supportLists]>`, `<?xml:namespace …>` (HTML, section 13.2.5.41). */
+  private bogusComment(open: number): boolean {
+    const { input } = this;
+    DOCTYPE.lastIndex = open;
+    if (DOCTYPE.test(input)) return this.leaveOut('doctype', '', open, DOCTYPE.lastIndex);
+    const isInstruction = input.charCodeAt(open + 1) === QUESTION;
+    if (!isInstruction && (!input.startsWith('<![', open) || input.startsWith('<![CDATA[', open))) return false;
+    const close = input.indexOf('>', open + 2);
+    return close !== -1 && this.putComment(input.slice(open + (isInstruction ? 1 : 2), close), open, close + 1);
+  }
+
+  private putComment(data: string, start: number, end: number): boolean {
     const comment = new CommentNode(data);
-    comment.start = open;
-    comment.end = this.at = close + 3;
+    comment.start = start;
+    comment.end = this.at = end;
     this.put(comment);
     return true;
   }
 
   private endTag(open: number): boolean {
-    const { input, parent } = this;
-    if (parent.type !== 'element') return false;
-    const { name } = parent;
-    if (!input.startsWith(name, open + 2)) return false;
-    let at = open + 2 + name.length;
+    const { input } = this;
+    let at = open + 2;
+    while (isNamePart(input.charCodeAt(at))) at++;
+    const name = nameAt(input, open + 2, at);
     while (isSpace(input.charCodeAt(at))) at++;
     if (input.charCodeAt(at) !== GREATER_THAN) return false;
-    this.at = at + 1;
-    this.close(parent, open, this.at);
-    return true;
+    const end = at + 1;
+    const { parent } = this;
+    // The section that was made for the rows of a table ends with that.
+    if (name === 'table' && parent.type === 'element' && parent.start === -1) this.close(parent, open, open);
+    const element = this.parent;
+    if (element.type === 'element' && element.name === name) {
+      this.at = end;
+      this.close(element, open, end);
+      return true;
+    }
+    return (name === 'body' || name === 'html' || name === 'head') && this.leaveOut('end-tag', name, open, end);
   }
 
   private close(element: ElementNode, endTagStart: number, end: number): void {
@@ -158,21 +227,31 @@ class Reading {
     const { input } = this;
     let at = open + 2;
     while (isNamePart(input.charCodeAt(at))) at++;
-    const known = KNOWN.get(input.slice(open + 1, at));
-    if (known === undefined || !this.mayStand(known)) return false;
+    const known = knownElement(nameAt(input, open + 1, at));
+    if (known === null || !this.mayStand(known)) return false;
     const attributes = this.attributes(at, known.is);
     if (attributes === null) return false;
     const { name, is } = known;
+    if (is === Is.Page) return this.leaveOut('start-tag', name, open, this.at);
     const element = new ElementNode(name, HTML_NAMESPACE, attributes);
     element.start = open;
     element.startTagEnd = this.at;
-    this.put(element);
+    // Rows of a table stand in a section, which is made for them (HTML, section 13.2.6.4.9).
+    if (is === Is.Row && this.kind === Is.Table) this.open(new ElementNode('tbody', HTML_NAMESPACE, []), Is.Section);
     if (is === Is.Void || is === Is.VoidBlock || is === Is.Column) {
+      this.put(element);
       element.endTagStart = element.end = this.at;
       return true;
     }
     // A line break that begins the text is none of it, and what stands in a frame is no markup.
     if (is === Is.Preformatted && input.charCodeAt(this.at) === LINE_FEED) return false;
+    this.open(element, is);
+    if (is === Is.Raw) return this.rawText(name);
+    return is !== Is.Frame || (input.startsWith('</', this.at) && this.endTag(this.at));
+  }
+
+  private open(element: ElementNode, is: Is): void {
+    this.put(element);
     this.kinds.push(this.kind);
     this.paragraphs.push(this.inParagraph);
     this.parent = element;
@@ -180,8 +259,23 @@ class Reading {
     if (is === Is.Paragraph) this.inParagraph = true;
     else if (is === Is.Table || is === Is.Cell || is === Is.Caption) this.inParagraph = false;
     else if (is === Is.Anchor) this.inAnchor = true;
-    else if (is === Is.Frame) return input.startsWith('</', this.at) && this.endTag(this.at);
-    return true;
+  }
+
+  /** Reads the text of an element that holds no markup (HTML, section 13.2.5.3 "RAWTEXT state" and those like it). */
+  private rawText(name: string): boolean {
+    const { input, at } = this;
+    const end = endOfRawText(input, at, name);
+    if (end === -1) return false;
+    const value = input.slice(at, end);
+    // A script has states of its own behind this, and a title has references.
+    if (name === 'script' ? value.includes('<!--') : name === 'title' && value.includes('&')) return false;
+    if (value !== '') {
+      const text = new TextNode(value);
+      text.start = at;
+      text.end = end;
+      this.put(text);
+    }
+    return this.endTag(end);
   }
 
   /** Whether an element may stand where the reader is, without anything being closed, moved or made for it. */
@@ -193,7 +287,7 @@ class Reading {
       case Is.Columns:
         return kind === Is.Table;
       case Is.Row:
-        return kind === Is.Section;
+        return kind === Is.Section || kind === Is.Table;
       case Is.Cell:
         return kind === Is.Row;
       case Is.Column:
@@ -205,6 +299,8 @@ class Reading {
       case Is.Inline:
       case Is.Void:
       case Is.Frame:
+      case Is.Raw:
+      case Is.Page:
         return true;
       case Is.Anchor:
         return !this.inAnchor;
@@ -239,23 +335,22 @@ class Reading {
         return attributes;
       }
       if (at === before || !isLetter(code)) return null;
-      const nameAt = at;
-      while (isAttributePart(input.charCodeAt(at))) at++;
-      const name = attributeName(input.slice(nameAt, at));
+      const begin = at;
+      while (isNamePart(input.charCodeAt(at))) at++;
+      const name = attributeName(nameAt(input, begin, at));
       let value = '';
       if (input.charCodeAt(at) === EQUALS) {
-        if (input.charCodeAt(at + 1) !== QUOTATION) return null;
-        const valueAt = at + 2;
-        const close = input.indexOf('"', valueAt);
-        if (close === -1) return null;
+        const quote = input.charCodeAt(at + 1);
+        const isQuoted = quote === QUOTATION || quote === APOSTROPHE;
+        const valueAt = isQuoted ? at + 2 : at + 1;
+        const end = isQuoted ? input.indexOf(quote === QUOTATION ? '"' : "'", valueAt) : endOfUnquoted(input, valueAt);
+        if (end === -1) return null;
         if (this.ampersand !== -1 && this.ampersand < valueAt) this.ampersand = input.indexOf('&', valueAt);
         const read =
-          this.ampersand === -1 || this.ampersand >= close
-            ? input.slice(valueAt, close)
-            : decoded(input, valueAt, close, this.ampersand, null);
+          this.ampersand === -1 || this.ampersand >= end ? input.slice(valueAt, end) : decoded(input, valueAt, end, this.ampersand, null);
         if (read === null) return null;
         value = read;
-        at = close + 1;
+        at = isQuoted ? end + 1 : end;
       }
       for (const attribute of attributes) if (attribute.name === name) return null;
       attributes.push({ name, value });
@@ -266,4 +361,21 @@ class Reading {
 /** A `div` around a group of a description list (HTML, section 4.4.9). */
 function isGroup({ name, parent }: ElementNode): boolean {
   return name === 'div' && parent?.type === 'element' && parent.name === 'dl';
+}
+
+/** Where a value without quotation marks ends; -1 where there is none (HTML, section 13.2.5.38). */
+function endOfUnquoted(input: string, from: number): number {
+  let at = from;
+  while (at < input.length && !isSpace(input.charCodeAt(at)) && input.charCodeAt(at) !== GREATER_THAN) at++;
+  return at === from || at === input.length ? -1 : at;
+}
+
+/** Where the end tag of an element begins whose text is read to the letter; -1 where there is none. */
+function endOfRawText(input: string, from: number, name: string): number {
+  for (let at = input.indexOf('</', from); at !== -1; at = input.indexOf('</', at + 2)) {
+    const end = at + 2 + name.length;
+    const code = input.charCodeAt(end);
+    if ((isSpace(code) || code === GREATER_THAN || code === SOLIDUS) && input.slice(at + 2, end).toLowerCase() === name) return at;
+  }
+  return -1;
 }

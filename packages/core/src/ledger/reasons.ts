@@ -224,7 +224,7 @@ export const REASONS = {
   'paste-style': row('paste', 'seen', [
     { kind: 'property', sentence: '{Property} taken off [one place|{n} places], the content stays' },
     { kind: 'attribute', action: 'changed', sentence: '{Attribute} was written anew at [one place|{n} places]' },
-    { kind: 'attribute', sentence: '{Attribute} taken off [one place|{n} places], the content stays' },
+    { kind: 'attribute', sentence: '{Attribute} taken off {holders}, the content stays' },
     { action: 'removed', sentence: '{Things} went: readers did not see [it|them], and would have seen [it|them] without the style' },
     { sentence: '{Things} unwrapped: the style set [it|them] back to plain words' },
   ]),
@@ -232,7 +232,7 @@ export const REASONS = {
   'paste-alignment': row('paste', 'tidy', 'The alignment of [a block|{n} blocks] became a class'),
   'paste-class': row('paste', 'tidy', [
     { action: 'changed', sentence: 'Classes of other programs went at [one place|{n} places]; others stay' },
-    { sentence: '{Attribute} taken off [one place|{n} places], the content stays' },
+    { sentence: '{Attribute} taken off {holders}, the content stays' },
   ]),
   'paste-wrapper': row('paste', 'tidy', [
     { action: 'removed', sentence: '{Things} went, with [its|their] content{lost}' },
