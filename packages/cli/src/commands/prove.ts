@@ -145,7 +145,7 @@ function update(proved: readonly Proved[]): 0 {
     for (const one of gone) print(`  - ${expectationWords(one)}\n`);
     for (const one of come) print(`  + ${expectationWords(one)}\n`);
     if (gone.length + come.length === 0) continue;
-    const updated = { ...document, expectations: expectations as unknown as JsonObject[] } as JsonObject;
+    const updated = { ...document, expectations: expectations } as JsonObject;
     if (place === null) documents.set(file, updated);
     else {
       const list = (documents.get(file) ?? readJson(file)) as JsonObject[];

@@ -264,7 +264,7 @@ export class StandardReading {
     this.parser.begin(input, reopened);
     // Every offset counts from the begin of the whole.
     this.parser.tokenizer.preprocessor.droppedBufferSize = from;
-    this.mode = this.parser.insertionMode as number;
+    this.mode = this.parser.insertionMode;
     this.state = this.parser.tokenizer.state;
   }
 

@@ -1,21 +1,17 @@
 import {
   CommentNode,
   ElementNode,
-  FragmentNode,
+  type FragmentNode,
   HTML_NAMESPACE,
   joinText,
   TextNode,
-  type Attribute,
   type ChildNode,
   type ParentNode,
   type Stretch,
 } from './node';
 
 import {
-  APOSTROPHE,
-  attributeName,
   decoded,
-  EQUALS,
   EXCLAMATION,
   GREATER_THAN,
   isBlank,
@@ -25,11 +21,11 @@ import {
   LINE_FEED,
   nameAt,
   QUESTION,
-  QUOTATION,
   SOLIDUS,
 } from './characters';
 import { Is, knownElement, LISTS, type Known } from './known-elements';
 import type { Ignored } from './ignored';
+import { endOfRawText, Scanner } from './scanner';
 
 /*
  * A second reader, for markup of which the standard's algorithm (HTML, section 13.2.6 "Tree construction") makes what stands
@@ -57,10 +53,7 @@ export function readWellFormed(input: string, from: number, root: FragmentNode, 
   return new Reading(input, from, root, ignored).read();
 }
 
-class Reading {
-  private at: number;
-  /** The next ampersand at or behind the place that is read; -1 for none. */
-  private ampersand: number;
+class Reading extends Scanner {
   private parent: ParentNode;
   private kind: Is | null = null;
   private readonly kinds: (Is | null)[] = [];
@@ -72,15 +65,14 @@ class Reading {
   private readonly before: number;
 
   constructor(
-    private readonly input: string,
+    input: string,
     from: number,
     private readonly root: FragmentNode,
     private readonly ignored: Ignored[],
   ) {
-    this.at = from;
+    super(input, from);
     this.parent = root;
     this.before = root.children.length;
-    this.ampersand = input.indexOf('&', from);
   }
 
   read(): number {
@@ -112,8 +104,7 @@ class Reading {
 
   private text(end: number): boolean {
     const { input, at: start } = this;
-    if (this.ampersand !== -1 && this.ampersand < start) this.ampersand = input.indexOf('&', start);
-    const { ampersand } = this;
+    const ampersand = this.ampersandFrom(start);
     let text: TextNode;
     if (ampersand === -1 || ampersand >= end) {
       if (this.isOfTable() && !isBlank(input, start, end)) return false;
@@ -165,31 +156,13 @@ class Reading {
   }
 
   private comment(open: number): boolean {
-    const { input } = this;
-    if (!input.startsWith('<!--', open)) return this.bogusComment(open);
-    const close = input.indexOf('-->', open + 4);
-    if (close === -1) return false;
-    const data = input.slice(open + 4, close);
-    // What begins so, or has this in it, ends otherwise (HTML, sections 13.2.5.43 to 13.2.5.52).
-    if (data.startsWith('>') || data.startsWith('-') || data.includes('--!') || data.includes('<!-')) return false;
-    return this.putComment(data, open, close + 3);
-  }
-
-  /** What office programs write for themselves: `<![if !supportLists]>`, `<?xml:namespace …>` (HTML, section 13.2.5.41). */
-  private bogusComment(open: number): boolean {
-    const { input } = this;
     DOCTYPE.lastIndex = open;
-    if (DOCTYPE.test(input)) return this.leaveOut('doctype', '', open, DOCTYPE.lastIndex);
-    const isInstruction = input.charCodeAt(open + 1) === QUESTION;
-    if (!isInstruction && (!input.startsWith('<![', open) || input.startsWith('<![CDATA[', open))) return false;
-    const close = input.indexOf('>', open + 2);
-    return close !== -1 && this.putComment(input.slice(open + (isInstruction ? 1 : 2), close), open, close + 1);
-  }
-
-  private putComment(data: string, start: number, end: number): boolean {
-    const comment = new CommentNode(data);
-    comment.start = start;
-    comment.end = this.at = end;
+    if (DOCTYPE.test(this.input)) return this.leaveOut('doctype', '', open, DOCTYPE.lastIndex);
+    const read = this.commentAt(open);
+    if (read === null) return false;
+    const comment = new CommentNode(read.data);
+    comment.start = open;
+    comment.end = this.at = read.end;
     this.put(comment);
     return true;
   }
@@ -316,66 +289,9 @@ class Reading {
         return !this.inParagraph;
     }
   }
-
-  /** Reads attributes up to the end of the tag; null where something stands there that is read otherwise than it looks. */
-  private attributes(from: number, is: Is): Attribute[] | null {
-    const { input } = this;
-    const attributes: Attribute[] = [];
-    let at = from;
-    for (;;) {
-      const before = at;
-      while (isSpace(input.charCodeAt(at))) at++;
-      const code = input.charCodeAt(at);
-      if (code === GREATER_THAN) {
-        this.at = at + 1;
-        return attributes;
-      }
-      if (code === SOLIDUS && (is === Is.Void || is === Is.VoidBlock || is === Is.Column) && input.charCodeAt(at + 1) === GREATER_THAN) {
-        this.at = at + 2;
-        return attributes;
-      }
-      if (at === before || !isLetter(code)) return null;
-      const begin = at;
-      while (isNamePart(input.charCodeAt(at))) at++;
-      const name = attributeName(nameAt(input, begin, at));
-      let value = '';
-      if (input.charCodeAt(at) === EQUALS) {
-        const quote = input.charCodeAt(at + 1);
-        const isQuoted = quote === QUOTATION || quote === APOSTROPHE;
-        const valueAt = isQuoted ? at + 2 : at + 1;
-        const end = isQuoted ? input.indexOf(quote === QUOTATION ? '"' : "'", valueAt) : endOfUnquoted(input, valueAt);
-        if (end === -1) return null;
-        if (this.ampersand !== -1 && this.ampersand < valueAt) this.ampersand = input.indexOf('&', valueAt);
-        const read =
-          this.ampersand === -1 || this.ampersand >= end ? input.slice(valueAt, end) : decoded(input, valueAt, end, this.ampersand, null);
-        if (read === null) return null;
-        value = read;
-        at = isQuoted ? end + 1 : end;
-      }
-      for (const attribute of attributes) if (attribute.name === name) return null;
-      attributes.push({ name, value });
-    }
-  }
 }
 
 /** A `div` around a group of a description list (HTML, section 4.4.9). */
 function isGroup({ name, parent }: ElementNode): boolean {
   return name === 'div' && parent?.type === 'element' && parent.name === 'dl';
-}
-
-/** Where a value without quotation marks ends; -1 where there is none (HTML, section 13.2.5.38). */
-function endOfUnquoted(input: string, from: number): number {
-  let at = from;
-  while (at < input.length && !isSpace(input.charCodeAt(at)) && input.charCodeAt(at) !== GREATER_THAN) at++;
-  return at === from || at === input.length ? -1 : at;
-}
-
-/** Where the end tag of an element begins whose text is read to the letter; -1 where there is none. */
-function endOfRawText(input: string, from: number, name: string): number {
-  for (let at = input.indexOf('</', from); at !== -1; at = input.indexOf('</', at + 2)) {
-    const end = at + 2 + name.length;
-    const code = input.charCodeAt(end);
-    if ((isSpace(code) || code === GREATER_THAN || code === SOLIDUS) && input.slice(at + 2, end).toLowerCase() === name) return at;
-  }
-  return -1;
 }

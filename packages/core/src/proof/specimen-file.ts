@@ -52,5 +52,5 @@ export function contentApart<Document extends { payload: { types: Readonly<Recor
       return [type, { file: name }];
     }),
   );
-  return { document: { ...document, payload: { ...document.payload, types } } as unknown as JsonObject, files };
+  return { document: { ...document, payload: { ...document.payload, types } }, files };
 }
