@@ -147,7 +147,9 @@ describe('typikon check with what stands around a profile', () => {
       'a stylesheet that is not there',
       [
         '--page-kinds',
-        file('alone.json', [{ id: 'a', name: 'A', wrapper: [{ element: 'main' }], stylesheets: ['gone'], contentWidthPx: 720, widthsPx: [1280] }]),
+        file('alone.json', [
+          { id: 'a', name: 'A', wrapper: [{ element: 'main' }], stylesheets: ['gone'], contentWidthPx: 720, widthsPx: [1280] },
+        ]),
       ],
       /gone\.css: cannot be read, there is no such file/,
     ],

@@ -58,7 +58,7 @@ export function parseFragment(given: string): ParsedFragment {
       if (at === input.length || standard.isDone()) break;
     }
     for (const node of standard.nodes) append(root, node);
-    ignored.push(...standard.ignored);
+    for (const one of standard.ignored) ignored.push(one);
     if (at === input.length) return { input, root, ignored };
     ({ reopened } = standard);
   }
