@@ -1,5 +1,10 @@
 import assert from 'node:assert/strict';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { describe, test } from 'node:test';
+import { unzipSync, zipSync } from 'fflate';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { longDocument } from '../packages/core/test/long-payloads';
 import { at } from '../scripts/lib/paths.mjs';
@@ -503,6 +508,47 @@ describe('specimens', () => {
       (names) => !names.some((name) => name.includes('A tide, caught')),
       'it is still listed',
     );
+  });
+
+  test('all are exported as a folder that the command line proves, and come in again as one', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'typikon-export-'));
+    const session = await page.createCDPSession();
+    await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: folder });
+    await page.goto(`${used.typikon.address}/specimens`);
+    await bench.press('ty-title-line', 'Export all');
+    const zip = join(folder, 'specimens.zip');
+    const files = await eventually(
+      () => Promise.resolve(unzipSync(readFileSync(zip))),
+      (found) => Object.keys(found).length > 50,
+      'nothing was exported',
+    );
+    await session.detach();
+    for (const [name, content] of Object.entries(files)) writeFileSync(join(folder, name), content);
+    const { status, stdout } = spawnSync(
+      process.execPath,
+      [at('packages/cli/bin/typikon.mjs'), 'prove', '--profile', at('demo/profiles/notices-desk.json'), '--own', folder],
+      { encoding: 'utf8' },
+    );
+    assert.equal(status, 0, stdout);
+    assert.match(stdout, /^met {3}committee-minutes: 9 of 9 expectations met/m);
+    // What comes in beside one of the same key gets another.
+    const again = join(folder, 'again.zip');
+    const names = ['pdf-notice.specimen.json', 'pdf-notice.txt', 'plain-agenda.specimen.json', 'plain-agenda.txt'];
+    writeFileSync(again, zipSync(Object.fromEntries(names.map((name) => [name, files[name]!]))));
+    await bench.press('ty-title-line', 'Catch a paste');
+    const input = (await page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>;
+    await input.uploadFile(again);
+    await eventually(
+      () => page.$$eval('.ty-notice', (nodes) => nodes.map((node) => node.textContent?.trim() ?? '')),
+      (notices) => notices.includes('2 specimens were taken in.'),
+      'they were not taken in',
+    );
+    const api = `${used.typikon.address}/api/v1/specimens`;
+    const stored = (await (await fetch(api)).json()) as { id: string; revision: number }[];
+    const copies = stored.filter(({ id }) => /^(pdf-notice|plain-agenda)-\d$/.test(id));
+    assert.equal(copies.length, 2);
+    for (const { id, revision } of copies) await fetch(`${api}/${id}`, { method: 'DELETE', headers: { 'if-match': `"${revision}"` } });
+    rmSync(folder, { recursive: true, force: true });
   });
 
   test('a payload of many megabytes tells how far it is, and can be stopped', async () => {
