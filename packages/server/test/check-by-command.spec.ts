@@ -1,3 +1,4 @@
+import type * as files from 'node:fs';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -84,7 +85,7 @@ async function writeAll({ profiles, house, site, pageKinds, stylesheets }: Answe
     const file = `${documentId}.${fieldKey}.html`;
     write(`stored/${file}`, value);
     const names = taken === '' ? [] : taken.split(',');
-    return [{ file, profile: profileId, pageKind: pageKindId, id: documentId, type: document!.type, field: fieldKey, taken: names }];
+    return [{ file, profile: profileId, pageKind: pageKindId, id: documentId, type: document!.typeId, field: fieldKey, taken: names }];
   });
   expect(list.length).toBeGreaterThan(60);
   write('stored.json', list);
@@ -93,7 +94,7 @@ async function writeAll({ profiles, house, site, pageKinds, stylesheets }: Answe
 /** What the command line writes. */
 function byCommand(profile: string): unknown[] {
   const written: Buffer[] = [];
-  const spy = jest.spyOn(jest.requireActual<typeof import('node:fs')>('node:fs'), 'writeSync').mockImplementation(((
+  const spy = jest.spyOn(jest.requireActual<typeof files>('node:fs'), 'writeSync').mockImplementation(((
     _to: number,
     bytes: Buffer,
     from: number,

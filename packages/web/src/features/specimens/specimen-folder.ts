@@ -30,7 +30,7 @@ export function folderOf(specimens: readonly (SpecimenDocument & { id: string })
 /** A folder as a ZIP file. */
 export async function zipped(folder: Folder): Promise<Uint8Array<ArrayBuffer>> {
   const { strToU8, zipSync } = await import('fflate');
-  return zipSync(Object.fromEntries([...folder].map(([path, text]) => [path, strToU8(text)]))) as Uint8Array<ArrayBuffer>;
+  return zipSync(Object.fromEntries([...folder].map(([path, text]) => [path, strToU8(text)])));
 }
 
 /** The files of a ZIP file. Throws where it cannot be read, or would be beyond all measure. */
