@@ -120,7 +120,7 @@ export function createApp({
   if (!isBehind)
     app.use('/api/*', async (context, next) => {
       const largest = BODIES.find(([path]) => path.test(context.req.path))?.[1] ?? LARGEST_SETTINGS;
-      return limits.find(([size]) => size === largest)![1](context as never, next);
+      return limits.find(([size]) => size === largest)![1](context, next);
     });
   const sites = new SiteService(sequelize, committing);
   app.use('/api/*', forward('api', lanes, laneOf), soundJson(), guard(app.openAPIRegistry, sites));

@@ -25,7 +25,8 @@ export function soundJson(): MiddlewareHandler {
       if (depth > DEEPEST_JSON) return problem(context, 422, `The JSON is nested deeper than ${DEEPEST_JSON} levels. Nothing was saved.`);
       if (values > MOST_VALUES)
         return problem(context, 422, `The JSON holds more than ${MOST_VALUES.toLocaleString('en')} values. Nothing was saved.`);
-      if (/\\ud[89a-f]/i.test(text)) context.req.bodyCache = { text: Promise.resolve(wellFormed(text)) as never };
+      if (/\\ud[89a-f]/i.test(text))
+        context.req.bodyCache = { text: Promise.resolve(wellFormed(text)) } as unknown as typeof context.req.bodyCache;
     }
     await next();
     return undefined;

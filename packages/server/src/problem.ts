@@ -1,5 +1,9 @@
 import type { ProblemDetails } from '@typikon/api';
-import type { Context } from 'hono';
+import type { Context, TypedResponse } from 'hono';
+import type { StatusCode } from 'hono/utils/http-status';
+
+/** An answer that any route may give: the contract names problem details for all of them. */
+export type ProblemResponse = Response & TypedResponse<never, never, never>;
 
 const TITLES: Record<number, string> = {
   400: 'The request cannot be read',
@@ -16,7 +20,7 @@ const TITLES: Record<number, string> = {
 };
 
 /** Answers with problem details. `extra` adds members that the client can act on. */
-export function problem<Status extends number>(context: Context, status: Status, detail: string, extra: Record<string, unknown> = {}) {
+export function problem(context: Context, status: StatusCode, detail: string, extra: Record<string, unknown> = {}): ProblemResponse {
   const body: ProblemDetails = { type: 'about:blank', title: TITLES[status] ?? 'Error', status, detail, ...extra };
-  return context.newResponse(JSON.stringify(body), status as never, { 'content-type': 'application/problem+json' });
+  return context.newResponse(JSON.stringify(body), status, { 'content-type': 'application/problem+json' }) as ProblemResponse;
 }

@@ -23,9 +23,9 @@ export function comparison(sequelize: Sequelize) {
           200,
         );
       case 'missing':
-        return problem(context, 404, result.detail) as never;
+        return problem(context, 404, result.detail);
       case 'mistaken':
-        return problem(context, 422, result.detail) as never;
+        return problem(context, 422, result.detail);
     }
   });
 }

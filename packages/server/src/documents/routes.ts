@@ -2,7 +2,7 @@ import { contract, PERSON_HEADER } from '@typikon/api';
 import type { Context } from 'hono';
 import type { Sequelize } from 'sequelize';
 import { actingPerson } from '../auth/acting';
-import { problem } from '../problem';
+import { problem, type ProblemResponse } from '../problem';
 import { etagOf, matches } from '../routes/entity-tags';
 import { linkNext } from '../routes/pages';
 import { router } from '../routes/shared';
@@ -21,18 +21,11 @@ const asJson = ({ createdAt, changedAt, fields, ...rest }: StoredDocument) => ({
 export function documents(sequelize: Sequelize, site: SiteService, committing: () => void) {
   const service = new DocumentService(sequelize, site, committing);
   const actorOf = async (context: Context) => actingPerson((await site.current()).site, context.req.header(PERSON_HEADER)) ?? null;
-  const withoutIfMatch = (context: Context) =>
-    problem(context, 428, 'Send If-Match with the entity tag of the document that was edited.') as never;
+  const withoutIfMatch = (context: Context) => problem(context, 428, 'Send If-Match with the entity tag of the document that was edited.');
 
-  /** The answer to a save, whatever became of it. */
-  function answer(context: Context, result: DocumentSave, status: 200 | 201 = 200) {
+  /** Why nothing was saved. */
+  function refusal(context: Context, result: Exclude<DocumentSave, { is: 'saved' }>): ProblemResponse {
     switch (result.is) {
-      case 'saved':
-        context.header('ETag', etagOf(result.stored.revision));
-        return context.json(
-          { ...asJson(result.stored), ...(status === 201 ? {} : { changes: result.changes, notes: result.notes }) },
-          status,
-        );
       case 'missing':
         return problem(context, 404, result.detail);
       case 'forbidden':
@@ -46,6 +39,12 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
     }
   }
 
+  /** A document as it was saved, with what the rules changed in it. */
+  function saved(context: Context, { stored, changes, notes }: Extract<DocumentSave, { is: 'saved' }>) {
+    context.header('ETag', etagOf(stored.revision));
+    return { ...asJson(stored), changes, notes };
+  }
+
   return router()
     .openapi(contract.listDocuments, async (context) => {
       const query = context.req.valid('query');
@@ -57,12 +56,15 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
     .openapi(contract.makeDocument, async (context) => {
       const actor = await actorOf(context);
       const { type, title } = context.req.valid('json');
-      return answer(context, await service.make(type, title, actor), 201) as never;
+      const result = await service.make(type, title, actor);
+      if (result.is !== 'saved') return refusal(context, result);
+      context.header('ETag', etagOf(result.stored.revision));
+      return context.json(asJson(result.stored), 201);
     })
     .openapi(contract.readDocument, async (context) => {
       const { id } = context.req.valid('param');
       const document = await service.read(id);
-      if (document === null) return problem(context, 404, `There is no document "${id}".`) as never;
+      if (document === null) return problem(context, 404, `There is no document "${id}".`);
       context.header('ETag', etagOf(document.revision));
       return context.json(asJson(document), 200);
     })
@@ -71,13 +73,13 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return withoutIfMatch(context);
       const { id } = context.req.valid('param');
-      return answer(context, await service.save(id, context.req.valid('json'), actor, (revision) => matches(ifMatch, revision))) as never;
+      const result = await service.save(id, context.req.valid('json'), actor, (revision) => matches(ifMatch, revision));
+      return result.is === 'saved' ? context.json(saved(context, result), 200) : refusal(context, result);
     })
     .openapi(contract.listVersions, async (context) => {
       const { id } = context.req.valid('param');
       const versions = await service.versions(id);
-      if (versions.length === 0 && (await service.read(id)) === null)
-        return problem(context, 404, `There is no document "${id}".`) as never;
+      if (versions.length === 0 && (await service.read(id)) === null) return problem(context, 404, `There is no document "${id}".`);
       return context.json(
         versions.map((version) => ({ ...version, savedAt: version.savedAt.toISOString() })),
         200,
@@ -89,6 +91,7 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
       if (ifMatch === undefined) return withoutIfMatch(context);
       const { id } = context.req.valid('param');
       const { revision } = context.req.valid('json');
-      return answer(context, await service.restore(id, revision, actor, (now) => matches(ifMatch, now))) as never;
+      const result = await service.restore(id, revision, actor, (now) => matches(ifMatch, now));
+      return result.is === 'saved' ? context.json(saved(context, result), 200) : refusal(context, result);
     });
 }

@@ -1,3 +1,4 @@
+import type { StatusCode } from 'hono/utils/http-status';
 import type { Context, MiddlewareHandler } from 'hono';
 import { problem } from '../problem';
 import { LaneFailure, type Lane } from './lane';
@@ -55,7 +56,7 @@ async function answerFrom(context: Context, lane: Lane, app: RequestTask['app'],
   const task: RequestTask = { app, method, url: raw.url, headers: [...raw.headers], body, stage };
   try {
     const answer = await lane.run<RequestAnswer>('answer', task, body === null ? [] : [body], length);
-    return context.newResponse(answer.body, answer.status as never, Object.fromEntries(answer.headers));
+    return context.newResponse(answer.body, answer.status as StatusCode, Object.fromEntries(answer.headers));
   } catch (error) {
     if (!(error instanceof LaneFailure)) throw error;
     return refusal(context, error, length, Atomics.load(new Int32Array(stage), 0) === Stage.committing);

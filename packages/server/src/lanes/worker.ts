@@ -55,5 +55,5 @@ function moved<Value extends object>(value: Value, bytes: ArrayBuffer | null): V
     get [valueSymbol]() {
       return value;
     },
-  }) as never;
+  }) as unknown as Value;
 }

@@ -122,7 +122,7 @@ export function assets(sequelize: Sequelize, committing: () => void) {
       const sent = new Uint8Array(await context.req.arrayBuffer());
       const { alt, title, folder, widest, sameName } = context.req.valid('query');
       const picture = await readPicture(sent, widest, title === '');
-      if ('refusal' in picture) return problem(context, picture.status, picture.refusal) as never;
+      if ('refusal' in picture) return problem(context, picture.status, picture.refusal);
       const { type, bytes, widthPx, heightPx } = picture;
       if (title === '') {
         const name = pictureAddress({ type: pictureTypeOf(sent)!, bytes: sent }).replace('/assets/', '');
@@ -138,7 +138,7 @@ export function assets(sequelize: Sequelize, committing: () => void) {
       const existing = sameName === 'keep-both' ? null : await find();
       const met = (asset: AssetModel) =>
         problem(context, 409, `The library has a picture “${title}” here already.`, { existing: asJson(asset) });
-      if (existing !== null && sameName === 'ask') return met(existing) as never;
+      if (existing !== null && sameName === 'ask') return met(existing);
       if (existing !== null && sameName === 'use-existing') return context.json(asJson(existing), 200);
       if (existing !== null && sameName === 'replace') {
         // The address stays, so that every page that shows it shows the new one.
@@ -155,10 +155,10 @@ export function assets(sequelize: Sequelize, committing: () => void) {
         } catch (error) {
           if (!(error instanceof UniqueConstraintError)) throw error;
           const other = sameName === 'keep-both' ? null : await find();
-          if (other !== null) return (sameName === 'use-existing' ? context.json(asJson(other), 200) : met(other)) as never;
+          if (other !== null) return sameName === 'use-existing' ? context.json(asJson(other), 200) : met(other);
         }
       }
-      return problem(context, 409, `The folder has ${MOST_TRIES} pictures “${title}” already. Choose another title.`) as never;
+      return problem(context, 409, `The folder has ${MOST_TRIES} pictures “${title}” already. Choose another title.`);
     });
 }
 

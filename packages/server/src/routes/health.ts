@@ -16,7 +16,7 @@ export function health(sequelize: Sequelize) {
       await sequelize.query('SELECT 1 AS one', { type: QueryTypes.SELECT });
       return context.json({ status: 'ok' as const }, 200);
     } catch {
-      return problem(context, 503, 'The database does not answer.') as never;
+      return problem(context, 503, 'The database does not answer.');
     }
   });
 }

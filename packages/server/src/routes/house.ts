@@ -71,13 +71,12 @@ export function house(sequelize: Sequelize, committing: () => void) {
     .openapi(saveRoute, async (context) => {
       const value = context.req.valid('json') as JsonObject;
       const ifMatch = context.req.header('if-match');
-      if (ifMatch === undefined)
-        return problem(context, 428, 'Send If-Match with the entity tag of the house limits that were edited.') as never;
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the house limits that were edited.');
       const read = readHouseLimits(value);
       if (!read.ok)
         return problem(context, 422, read.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' '), {
           problems: read.problems,
-        }) as never;
+        });
       const save = async (transaction: Transaction) => {
         const setting = await SettingModel.findByPk(NAME, { transaction, lock: transaction.LOCK.UPDATE });
         const seen = setting?.revision ?? 0;
@@ -90,7 +89,7 @@ export function house(sequelize: Sequelize, committing: () => void) {
         context.header('ETag', etagOf(revision));
         return context.json(value as Record<string, unknown>, 200);
       };
-      return (await inTransaction(sequelize, save, { committing })) as never;
+      return await inTransaction(sequelize, save, { committing });
     })
     .openapi(historyRoute, async (context) => {
       const { pointer } = context.req.valid('query');

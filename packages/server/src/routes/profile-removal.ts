@@ -13,7 +13,7 @@ export function profileRemoval(sequelize: Sequelize, committing: () => void) {
   return router()
     .openapi(contract.useOfProfile, async (context) => {
       const { id } = context.req.valid('param');
-      if ((await ProfileModel.count({ where: { id } })) === 0) return problem(context, 404, `There is no profile "${id}".`) as never;
+      if ((await ProfileModel.count({ where: { id } })) === 0) return problem(context, 404, `There is no profile "${id}".`);
       return context.json(await useOf(id), 200);
     })
     .openapi(contract.removeProfile, async (context) => {

@@ -104,7 +104,7 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
     .openapi(readRoute, async (context) => {
       const { id } = context.req.valid('param');
       const profile = await ProfileModel.findByPk(id);
-      if (profile === null) return missing(context, id) as never;
+      if (profile === null) return missing(context, id);
       context.header('ETag', etagOf(profile.revision));
       return context.json(asJson(profile), 200);
     })
@@ -115,7 +115,7 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
         DraftHistoryModel.findAll({ where: { profileId: id, revision: { [Op.lt]: below } }, order: [['revision', 'DESC']], limit }),
       );
       const change = await latestChange(versions, pointer);
-      return change === null ? (missing(context, id) as never) : context.json(change, 200);
+      return change === null ? missing(context, id) : context.json(change, 200);
     })
     .openapi(contract.listRevisions, async (context) => {
       const { id } = context.req.valid('param');
@@ -127,7 +127,7 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
         order: [['revision', 'DESC']],
         limit: limit + 1,
       });
-      if (rows.length === 0 && (await ProfileModel.count({ where: { id } })) === 0) return missing(context, id) as never;
+      if (rows.length === 0 && (await ProfileModel.count({ where: { id } })) === 0) return missing(context, id);
       const page = pageOf(context, rows, limit, ({ revision }) => String(revision));
       return context.json(
         page.map(({ revision, savedAt }) => ({ revision, savedAt: savedAt.toISOString() })),
@@ -137,13 +137,13 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
     .openapi(contract.readRevision, async (context) => {
       const { id, revision } = context.req.valid('param');
       const kept = await DraftHistoryModel.findOne({ where: { profileId: id, revision } });
-      if (kept === null) return problem(context, 404, `There is no state ${revision} of the profile "${id}".`) as never;
+      if (kept === null) return problem(context, 404, `There is no state ${revision} of the profile "${id}".`);
       return context.json({ revision, savedAt: kept.savedAt.toISOString(), document: kept.document }, 200);
     })
     .openapi(createProfileRoute, async (context) => {
       const { id, document } = context.req.valid('json') as { id: string; document: JsonObject };
       const problems = await problemsWith(id, document);
-      if (problems.length > 0) return mistakes(context, problems) as never;
+      if (problems.length > 0) return mistakes(context, problems);
       try {
         const make = async (transaction: Transaction) => {
           if (!(await holdParent(document, transaction))) return null;
@@ -152,12 +152,12 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
           return created;
         };
         const profile = await inTransaction(sequelize, make, { committing });
-        if (profile === null) return mistakes(context, await problemsWith(id, document)) as never;
+        if (profile === null) return mistakes(context, await problemsWith(id, document));
         context.header('ETag', etagOf(1));
         return context.json(asJson(profile), 201);
       } catch (error) {
         if (error instanceof UniqueConstraintError)
-          return problem(context, 409, `There is already a profile "${id}". Choose another name.`) as never;
+          return problem(context, 409, `There is already a profile "${id}". Choose another name.`);
         throw error;
       }
     })
@@ -165,7 +165,7 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
       const { id } = context.req.valid('param');
       const document = context.req.valid('json') as JsonObject;
       const ifMatch = context.req.header('if-match');
-      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was edited.') as never;
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was edited.');
       const save = async (transaction: Transaction) => {
         const profile = await ProfileModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
         if (profile === null) return missing(context, id);
@@ -187,7 +187,7 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
         context.header('ETag', etagOf(revision));
         return context.json(asJson(profile), 200);
       };
-      return (await inTransaction(sequelize, save, { committing })) as never;
+      return await inTransaction(sequelize, save, { committing });
     });
 }
 

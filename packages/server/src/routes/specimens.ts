@@ -5,7 +5,7 @@ import type { Context } from 'hono';
 import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { ProfileModel, SpecimenModel } from '../db/models';
 import { inTransaction } from '../db/transaction';
-import { problem } from '../problem';
+import { problem, type ProblemResponse } from '../problem';
 import { etagHeader, etagOf, matches } from './entity-tags';
 import { fitting, linkHeader, linkNext, pageOf, pageQuery } from './pages';
 import { failure, json, router } from './shared';
@@ -146,13 +146,13 @@ export function specimens(sequelize: Sequelize, committing: () => void) {
     .openapi(readRoute, async (context) => {
       const { id } = context.req.valid('param');
       const specimen = await SpecimenModel.findByPk(id);
-      if (specimen === null) return problem(context, 404, `There is no specimen "${id}".`) as never;
+      if (specimen === null) return problem(context, 404, `There is no specimen "${id}".`);
       context.header('ETag', etagOf(specimen.revision));
       return context.json(asJson(specimen), 200);
     })
     .openapi(addRoute, async (context) => {
       const { id, profile, name, kind, notes, arrives, payload, expectations } = context.req.valid('json');
-      if ((await ProfileModel.count({ where: { id: profile } })) === 0) return noProfile(context, profile) as never;
+      if ((await ProfileModel.count({ where: { id: profile } })) === 0) return noProfile(context, profile);
       try {
         const created = await inTransaction(
           sequelize,
@@ -164,22 +164,22 @@ export function specimens(sequelize: Sequelize, committing: () => void) {
         return context.json(asJson(created), 201);
       } catch (error) {
         if (error instanceof UniqueConstraintError)
-          return problem(context, 409, `There is already a specimen "${id}". Choose another name.`) as never;
+          return problem(context, 409, `There is already a specimen "${id}". Choose another name.`);
         throw error;
       }
     })
     .openapi(changeRoute, async (context) => {
       const { profile, name, kind, notes, arrives, payload, expectations } = context.req.valid('json');
-      if ((await ProfileModel.count({ where: { id: profile } })) === 0) return noProfile(context, profile) as never;
-      return (await onOne(sequelize, committing, context, async (specimen, transaction) => {
+      if ((await ProfileModel.count({ where: { id: profile } })) === 0) return noProfile(context, profile);
+      return onOne(sequelize, committing, context, async (specimen, transaction) => {
         const revision = specimen.revision + 1;
         await specimen.update({ name, kind, notes, profileId: profile, arrives, payload, expectations, revision }, { transaction });
         context.header('ETag', etagOf(revision));
         return context.json(asJson(specimen), 200);
-      })) as never;
+      });
     })
     .openapi(removeRoute, async (context) => {
-      return await onOne(sequelize, committing, context, async (specimen, transaction) => {
+      return onOne(sequelize, committing, context, async (specimen, transaction) => {
         await specimen.destroy({ transaction });
         return context.body(null, 204);
       });
@@ -193,16 +193,16 @@ async function behind(after: string | undefined) {
 }
 
 /** Does something to the specimen that the address names, once If-Match says that it is the one that was seen. */
-async function onOne(
+async function onOne<Answer extends Response>(
   sequelize: Sequelize,
   committing: () => void,
   context: Context,
-  act: (specimen: SpecimenModel, transaction: Transaction) => Promise<Response>,
-): Promise<Response> {
+  act: (specimen: SpecimenModel, transaction: Transaction) => Promise<Answer>,
+): Promise<Answer | ProblemResponse> {
   const id = context.req.param('id') ?? '';
   const ifMatch = context.req.header('if-match');
   if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the specimen that was edited.');
-  const change = async (transaction: Transaction): Promise<Response> => {
+  const change = async (transaction: Transaction): Promise<Answer | ProblemResponse> => {
     const specimen = await SpecimenModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
     if (specimen === null) return problem(context, 404, `There is no specimen "${id}".`);
     if (!matches(ifMatch, specimen.revision))

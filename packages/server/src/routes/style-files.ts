@@ -127,7 +127,7 @@ export function styleFiles(sequelize: Sequelize, committing: () => void) {
       const { id, revision: number } = context.req.valid('param');
       const version = await StylesheetHistoryModel.findOne({ where: { stylesheetId: id, revision: number } });
       return version === null
-        ? (problem(context, 404, `The stylesheet "${id}" has no version ${number}.`) as never)
+        ? problem(context, 404, `The stylesheet "${id}" has no version ${number}.`)
         : context.json({ css: version.css }, 200);
     })
     .openapi(changeRoute, async (context) => {
@@ -135,7 +135,7 @@ export function styleFiles(sequelize: Sequelize, committing: () => void) {
       for (const { css, id } of changes.stylesheets) {
         const tooMuch = cssMistakes(css).find(({ isLeftOut }) => isLeftOut);
         if (tooMuch !== undefined)
-          return problem(context, 422, `The stylesheet "${id}", line ${tooMuch.line}: ${tooMuch.message} Nothing was stored.`) as never;
+          return problem(context, 422, `The stylesheet "${id}", line ${tooMuch.line}: ${tooMuch.message} Nothing was stored.`);
       }
       try {
         const change = async (transaction: Transaction) => {
@@ -145,7 +145,7 @@ export function styleFiles(sequelize: Sequelize, committing: () => void) {
         const all = await inTransaction(sequelize, change, { committing });
         return context.json(all, 200);
       } catch (error) {
-        if (error instanceof Refusal) return refuse(context, error) as never;
+        if (error instanceof Refusal) return refuse(context, error);
         throw error;
       }
     });

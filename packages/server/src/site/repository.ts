@@ -184,7 +184,7 @@ export async function storeSite(site: Site, revision: number, transaction: Trans
     [...new Set(site.fallback)].map((profileId, position) => ({ profileId, position })),
   );
   await SettingModel.upsert({ name: NAME, value: {}, revision }, { transaction });
-  await SettingHistoryModel.create({ name: NAME, revision, value: site as never }, { transaction });
+  await SettingHistoryModel.create({ name: NAME, revision, value: site }, { transaction });
 }
 
 /** Content types stay the same rows, since documents belong to them. */

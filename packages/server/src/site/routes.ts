@@ -16,7 +16,7 @@ export function site(service: SiteService) {
     })
     .openapi(contract.saveSite, async (context) => {
       const ifMatch = context.req.header('if-match');
-      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the site that was edited.') as never;
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the site that was edited.');
       const result = await service.save(context.req.valid('json') as Json, (revision) => matches(ifMatch, revision));
       switch (result.is) {
         case 'saved':
@@ -25,20 +25,19 @@ export function site(service: SiteService) {
         case 'mistaken':
           return problem(context, 422, result.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join('; '), {
             problems: result.problems,
-          }) as never;
+          });
         case 'outdated':
           return problem(context, 412, 'Somebody else has changed the site since you opened it. Nothing of yours was saved.', {
             current: result.current,
-          }) as never;
+          });
         case 'in-use':
-          return problem(context, 409, `${result.detail} Nothing was saved.`) as never;
+          return problem(context, 409, `${result.detail} Nothing was saved.`);
       }
     })
     .openapi(contract.whyThisProfile, async (context) => {
       const question = context.req.valid('query');
       const answer = await service.why(question);
-      if (answer === null)
-        return problem(context, 404, `There is no field "${question.field}" of a content type "${question.type}".`) as never;
+      if (answer === null) return problem(context, 404, `There is no field "${question.field}" of a content type "${question.type}".`);
       return context.json({ ...answer, choices: [...answer.choices], beaten: [...answer.beaten] }, 200);
     })
     .openapi(contract.whoActs, async (context) => {

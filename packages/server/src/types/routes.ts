@@ -20,9 +20,9 @@ export function types(sequelize: Sequelize, site: SiteService, committing: () =>
         case 'given':
           return context.json({ given: result.given, left: result.left }, 200);
         case 'missing':
-          return problem(context, 404, result.detail) as never;
+          return problem(context, 404, result.detail);
         case 'mistaken':
-          return problem(context, 422, `${result.detail} Nothing was changed.`) as never;
+          return problem(context, 422, `${result.detail} Nothing was changed.`);
       }
     });
 }
