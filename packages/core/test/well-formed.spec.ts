@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { clean, measure, parseFragment, serialize, type CompiledRules } from '../src/index';
 import { FragmentNode, type ChildNode, type ParentNode } from '../src/html/node';
 import { parseByStandard } from '../src/html/parse';
-import { isReadAsItStands, readWellFormed } from '../src/html/well-formed';
+import { isReadAsItStands, WellFormedReader } from '../src/html/well-formed';
 import { runs } from './fixed-seed';
 import { HOSTILE_MARKUP } from './hostile-markup';
 import { randomContent } from './random-content';
@@ -34,7 +34,7 @@ function drawn(root: ParentNode): string[] {
 
 /** Whether the quick reader reads all of some markup. */
 function isWellFormed(input: string): boolean {
-  return isReadAsItStands(input) && readWellFormed(input, 0, new FragmentNode(), []) === input.length;
+  return isReadAsItStands(input) && new WellFormedReader(input, new FragmentNode(), []).read(0) === input.length;
 }
 
 /** Parses by both readers in turns, and by the standard's algorithm alone, with the same outcome; gives whether the quick one read all. */
@@ -282,4 +282,30 @@ test('parsing answers by either reader', () => {
   expect(drawn(parseFragment('<p>a</p>').root)).toEqual(drawn(parseByStandard('<p>a</p>').root));
   expect(parseFragment('<p>a').root.children).toHaveLength(1);
   expect(parseFragment('<p>\ud800</p>').ignored).toEqual([{ kind: 'half-character', name: '', start: 3, end: 4 }]);
+});
+
+describe('the quick reader searches nothing twice', () => {
+  const block = `<p>${'words '.repeat(300)}</p>\n`;
+  test.each<[string, string]>([
+    ['what is left to the standard’s algorithm, again and again', `${block}<p>a<p>b</p>\n`],
+    ['references far apart', `${block.repeat(20)}<p>&amp;</p><p>a<p>b</p>\n`],
+    ['comments and quotation marks', `${block}<!-- a --><p title="b">c</p><p>a<p>b</p>\n`],
+    ['nothing that it reads', '<p>a'],
+    ['nothing that ends', '<div><p title="a">b</p>'],
+  ])('%s', (_what, piece) => {
+    const html = piece.repeat(Math.ceil(400_000 / piece.length));
+    const { indexOf } = String.prototype;
+    let searched = 0;
+    const spy = jest.spyOn(String.prototype, 'indexOf').mockImplementation(function (this: string, text: string, from = 0) {
+      const found = indexOf.call(this, text, from);
+      searched += (found === -1 ? this.length : found) - Math.min(from, this.length);
+      return found;
+    });
+    try {
+      parseFragment(html);
+    } finally {
+      spy.mockRestore();
+    }
+    expect(searched / html.length).toBeLessThan(8);
+  });
 });

@@ -2,7 +2,7 @@ import { FragmentNode, append } from './node';
 import { Adapter } from './adapter';
 import type { Ignored } from './ignored';
 import { closeAtEnd, PlacingParser, StandardReading } from './placing-parser';
-import { isReadAsItStands, readWellFormed } from './well-formed';
+import { isReadAsItStands, WellFormedReader } from './well-formed';
 
 export type { Ignored } from './ignored';
 
@@ -44,10 +44,11 @@ export function parseFragment(given: string): ParsedFragment {
   }
   const root = new FragmentNode();
   const ignored = [...halves];
+  const quick = new WellFormedReader(input, root, ignored);
   let at = 0;
   let reopened = 0;
   for (let least = SHORTEST_PART; ;) {
-    const read = readWellFormed(input, at, root, ignored);
+    const read = quick.read(at);
     if (read === input.length) return { input, root, ignored };
     // Where the quick reader does not come far, it is asked less often.
     least = read - at < least ? Math.min(least * 2, LONGEST_PART) : SHORTEST_PART;

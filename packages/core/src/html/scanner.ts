@@ -15,23 +15,27 @@ import {
 import { Is } from './known-elements';
 import type { Attribute } from './node';
 
+const NOT_ASKED = -2;
+
 /** Goes through markup once, from its begin to its end, and reads what stands in tags. */
 export class Scanner {
   /** The place that is read. */
-  protected at: number;
+  protected at = 0;
   /** The next ampersand at or behind the place that was asked for last; -1 for none. */
-  private ampersand: number;
+  private ampersand = NOT_ASKED;
+  private asked = 0;
 
-  constructor(
-    protected readonly input: string,
-    from: number,
-  ) {
-    this.at = from;
-    this.ampersand = input.indexOf('&', from);
+  constructor(protected readonly input: string) {}
+
+  /** Goes on from a place, which mostly lies behind what was read. */
+  protected goTo(place: number): void {
+    this.at = place;
+    if (place < this.asked) this.ampersand = NOT_ASKED;
   }
 
-  /** Where the first ampersand stands at or behind a place; -1 for nowhere. */
+  /** Where the first ampersand stands at or behind a place; -1 for nowhere. What was found is kept, so that no stretch is searched twice. */
   protected ampersandFrom(place: number): number {
+    this.asked = place;
     if (this.ampersand !== -1 && this.ampersand < place) this.ampersand = this.input.indexOf('&', place);
     return this.ampersand;
   }

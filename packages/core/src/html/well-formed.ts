@@ -40,20 +40,8 @@ const DOCTYPE = /<!doctype [a-z][^>]*>/iy;
 export const isReadAsItStands = (input: string): boolean =>
   input.charCodeAt(0) !== 0xfeff && !input.includes('\r') && !input.includes('\0');
 
-/**
- * Reads markup as far as it is of this kind, in one pass.
- *
- * @param input markup without halves of characters, every character of which is read as it stands
- * @param from where it begins to read: nothing is open there
- * @param root gets the nodes that the standard's algorithm makes of it as the contents of a `div`; what stands in it stays
- * @param ignored gets what the algorithm leaves out
- * @returns where it stopped: behind the last node from which on all is left to the standard's algorithm, or the end of the input
- */
-export function readWellFormed(input: string, from: number, root: FragmentNode, ignored: Ignored[]): number {
-  return new Reading(input, from, root, ignored).read();
-}
-
-class Reading extends Scanner {
+/** Reads markup as far as it is of this kind. */
+export class WellFormedReader extends Scanner {
   private parent: ParentNode;
   private kind: Is | null = null;
   private readonly kinds: (Is | null)[] = [];
@@ -62,23 +50,38 @@ class Reading extends Scanner {
   private readonly paragraphs: boolean[] = [];
   private inAnchor = false;
   /** How many nodes stood in the root before. */
-  private readonly before: number;
+  private before = 0;
 
+  /**
+   * @param input markup without halves of characters, every character of which is read as it stands
+   * @param root gets the nodes that the standard's algorithm makes of it as the contents of a `div`; what stands in it stays
+   * @param ignored gets what the algorithm leaves out
+   */
   constructor(
     input: string,
-    from: number,
     private readonly root: FragmentNode,
     private readonly ignored: Ignored[],
   ) {
-    super(input, from);
+    super(input);
     this.parent = root;
-    this.before = root.children.length;
   }
 
-  read(): number {
+  /**
+   * Reads on, in one pass.
+   *
+   * @param from where it begins: nothing is open there
+   * @returns where it stopped: behind the last node from which on all is left to the standard's algorithm, or the end of the input
+   */
+  read(from: number): number {
     const { input, root } = this;
     const { length } = input;
-    let done = this.at;
+    this.goTo(from);
+    this.parent = root;
+    this.kind = null;
+    this.kinds.length = this.paragraphs.length = 0;
+    this.inParagraph = this.inAnchor = false;
+    this.before = root.children.length;
+    let done = from;
     let count = this.before;
     let left = this.ignored.length;
     for (let isRead = true; isRead && this.at < length;) {

@@ -1,5 +1,4 @@
-import { Boundaries, Boundary, type Means } from '../html/boundary';
-import { isHidden, partingAround, partingOf, type Parting } from '../html/display';
+import { isHidden, partingAround, partingOf } from '../html/display';
 import { AS_WRITTEN, HIDDEN_ELEMENTS, NOTHING_WITHOUT_SOURCE, REPLACED_ELEMENTS, VOID_ELEMENTS } from '../html/elements';
 import {
   append,
@@ -13,21 +12,19 @@ import {
   TextNode,
 } from '../html/node';
 import type { ParsedFragment } from '../html/parse';
-import { steps } from '../html/steps';
-import { countLetters, hasLetters, offsetAfterLetters, visibleLetters } from '../html/text';
-import { placeOfText, replaceText } from '../html/text-place';
+import { countLetters, hasLetters, visibleLetters } from '../html/text';
 import type { Reason, Stage } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
-import { OF_CONTENT, ofComment, ofElement, ofElementBy, ofText, type Subject } from '../ledger/subject';
+import { ofComment, ofElement, ofElementBy, type Subject } from '../ledger/subject';
 import { hostOf } from './address';
 import { judgeAttributes } from './attributes';
 import type { CompiledElement, CompiledRules, Demands } from './compiled';
 import { tidyHardSpaces } from './hard-spaces';
-import { headingRules, shiftOf } from './headings';
-import { collectIds, type IdNames } from './ids';
-import { Notes, type Cause, type Frame } from './notes';
+import { shiftOf } from './headings';
+import type { Frame } from './notes';
 import { MADE_WHOLES, wholesOf } from './parts';
 import { endOf, isCopy } from './place';
+import { nameIn, parentName, Walk } from './walk';
 
 const FLOOR_COMMENTS: Authority = { layer: 'safety-floor', rule: '/comments' };
 const FLOOR_DROP: Authority = { layer: 'safety-floor', rule: '/elements/drop' };
@@ -46,229 +43,22 @@ const MOST_SHIFTS = 6;
  * @param stage the stage to name in the entries
  */
 export function applyRules(fragment: ParsedFragment, rules: CompiledRules, ledger: Ledger | null, stage: Stage = 'markup'): void {
-  let walk = new Walk(fragment, rules, ledger, stage);
+  let walk = new RuleWalk(fragment, rules, ledger, stage);
   walk.run();
   // Where the highest heading itself went, the others move once more.
   for (let round = 0; round < MOST_SHIFTS && shiftOf(fragment.root, rules) !== 0; round++) {
-    walk = new Walk(fragment, rules, ledger, stage);
+    walk = new RuleWalk(fragment, rules, ledger, stage);
     walk.run();
   }
   if (rules.hardSpaces !== null && walk.hasHardSpaces) tidyHardSpaces(fragment.root, rules.hardSpaces, ledger, stage);
 }
 
-class Walk {
-  private readonly frames: Frame[] = [];
-  private readonly notes: Notes;
-  private readonly headings: ReadonlyMap<string, CompiledElement> | null;
-  private readonly ids: IdNames | null;
-  private readonly seesEmpty: boolean;
-  private elementsKept = 0;
-  private lettersKept = 0;
-  private isFull = false;
-  /** How many elements are open of each name whose depth is limited. */
-  private readonly openOf = new Map<string, number>();
+/** What the rules make of each element and each comment that a walk comes to. */
+class RuleWalk extends Walk {
   /** Empty paragraphs that stay, of which only one in a row does. */
   private readonly emptyKept = new Set<ChildNode>();
-  /** Whether any text of the result holds a hard space. */
-  hasHardSpaces = false;
-  private readonly boundaries = new Boundaries();
-  /** Lists that were made for items without one, by where they stand, until that is complete. */
-  private readonly wholes = new Map<ParentNode, Set<ElementNode>>();
 
-  constructor(
-    private readonly fragment: ParsedFragment,
-    private readonly rules: CompiledRules,
-    private readonly ledger: Ledger | null,
-    private readonly stage: Stage,
-  ) {
-    this.notes = new Notes(fragment, ledger, stage, this.frames);
-    this.headings = rules.headings === null ? null : headingRules(fragment.root, rules);
-    this.ids = rules.ids === null ? null : collectIds(fragment.root, fragment.input, rules.ids);
-    this.seesEmpty = rules.seesEmpty;
-  }
-
-  run(): void {
-    const { root } = this.fragment;
-    this.open(root, root, 0, '', 0, null, false);
-    while (this.frames.length > 0) {
-      const frame = this.frames[this.frames.length - 1]!;
-      if (frame.next === frame.children.length) {
-        this.close(frame);
-        continue;
-      }
-      const child = frame.children[frame.next++]!;
-      steps.taken++;
-      if (child.type === 'text') this.text(child, frame);
-      else if (child.type === 'comment') this.comment(child, frame);
-      else {
-        frame.elementsSeen++;
-        this.element(child, frame);
-      }
-    }
-  }
-
-  /** Takes the children off a source element and begins to walk them into `target`. */
-  private open(
-    source: ParentNode,
-    target: ParentNode,
-    depth: number,
-    endText: string,
-    nth: number,
-    fills: CompiledElement | null,
-    isHidden: boolean,
-  ): void {
-    const { children } = source;
-    source.children = [];
-    this.frames.push({
-      source,
-      children,
-      next: 0,
-      elementsSeen: 0,
-      elementsInAll: -1,
-      target,
-      depth,
-      endText,
-      nth,
-      path: null,
-      fills,
-      shows: false,
-      isHidden,
-      after: null,
-      lines: this.frames[this.frames.length - 1]?.lines ?? null,
-    });
-  }
-
-  /** Whose doing it is that lines are no longer seen as such in an element that kept them and goes: unless another around it does. */
-  private linesWithout(name: string, frame: Frame, by: Authority): Frame['lines'] {
-    return AS_WRITTEN.has(name) && frame.lines !== 'kept' ? this.causeOf(name, frame, by) : frame.lines;
-  }
-
-  private causeOf(name: string, frame: Frame, by: Authority): Cause {
-    return { by, path: this.ledger === null ? '' : this.notes.pathOf(name, frame) };
-  }
-
-  /** The same for an element that goes while its content stays. What parted its words from those beside it still does. */
-  private openInto(element: ElementNode, frame: Frame, by: Authority, endText = '', parting = partingOf(element)): void {
-    const boundary = this.mark(frame, parting, element.name, by);
-    const lines = this.linesWithout(element.name, frame, by);
-    this.open(element, frame.target, frame.depth, endText, frame.elementsSeen, null, frame.isHidden);
-    Object.assign(this.frames[this.frames.length - 1]!, { after: boundary, lines });
-  }
-
-  /** Notes that words on the two sides of the place that a frame is at are apart, by whom and since what went. */
-  private mark(frame: Frame, parting: Parting | null, name: string, by: Authority): Boundary | null {
-    if (parting === null) return null;
-    return this.boundaries.mark(frame.target, parting, this.causeOf(name, frame, by));
-  }
-
-  /** Puts what is needed in the place of the boundaries of a target that is complete. */
-  private settle(target: ParentNode, depth: number, holder: Frame | undefined): void {
-    this.dropEmptyWholes(target);
-    if (!this.boundaries.isBounded(target)) return;
-    const { nesting, elements } = this.rules;
-    // As many as there could be; where not all of them may stay, a space does.
-    const isRoom = depth < nesting.limit && (elements === null || elements.limit - this.elementsKept >= target.children.length);
-    this.boundaries.settle(target, holder === undefined, {
-      paragraph: isRoom && this.canMake('p'),
-      lineBreak: isRoom && this.canMake('br'),
-      onMade: this.onMade,
-    });
-  }
-
-  /** Takes out the lists that were made and have lost all their items since; what stands between those stays. */
-  private dropEmptyWholes(target: ParentNode): void {
-    const made = this.wholes.get(target);
-    if (made === undefined) return;
-    this.wholes.delete(target);
-    const empty = new Set<ChildNode>([...made].filter(({ children }) => children.every(({ type }) => type !== 'element')));
-    if (empty.size === 0) return;
-    this.elementsKept -= empty.size;
-    const { children } = target;
-    target.children = [];
-    for (const child of children) {
-      if (child instanceof Boundary || !empty.has(child)) {
-        target.children.push(child);
-        child.parent = target;
-      } else for (const inner of (child as ElementNode).children) target.children.push(Object.assign(inner, { parent: target }));
-    }
-  }
-
-  private readonly onMade: NonNullable<Means['onMade']> = (made, place, cause) => {
-    if (made !== ' ') this.elementsKept++;
-    const { by, path } = cause as Cause;
-    const { start, end } = place ?? { start: 0, end: this.fragment.input.length };
-    this.ledger?.add(this.stage, {
-      by,
-      action: 'changed',
-      subject: OF_CONTENT,
-      reason: 'words-apart',
-      severity: 'tidy',
-      start,
-      end,
-      beforeEnd: end,
-      path,
-      after: made === ' ' ? ' ' : `<${made}>`,
-      textLost: 0,
-    });
-  };
-
-  /** Whether an element that is put there stays as it is. */
-  private canMake(name: string): boolean {
-    const { outcome, name: kept, demands } = this.rules.element(name);
-    return outcome === 'keep' && kept === name && (demands === null || asksNothing(demands));
-  }
-
-  private close(frame: Frame): void {
-    if (frame.endText !== '') this.text(new TextNode(frame.endText), frame);
-    this.frames.pop();
-    const parent = this.frames[this.frames.length - 1];
-    if (frame.fills !== null || parent === undefined) this.settle(frame.target, frame.depth, parent);
-    if (parent === undefined) return;
-    this.closeInto(frame, parent);
-    this.boundaries.markAgain(frame.fills === null ? frame.target : parent.target, frame.after);
-  }
-
-  private closeInto(frame: Frame, parent: Frame): void {
-    const { fills } = frame;
-    if (fills !== null) {
-      if (fills.demands?.depth != null) this.openOf.set(fills.name, this.openOf.get(fills.name)! - 1);
-      if (this.seesEmpty && !frame.shows) this.closeEmpty(frame.target as ElementNode, fills, parent);
-    }
-    if (frame.shows) parent.shows = true;
-  }
-
-  private text(text: TextNode, frame: Frame): void {
-    const { letters } = this.rules;
-    if (letters === null || frame.isHidden) {
-      this.put(text, frame);
-      return;
-    }
-    const all = countLetters(text.value);
-    if (!this.isFull && this.lettersKept + all <= letters.limit) {
-      this.lettersKept += all;
-      this.put(text, frame);
-      return;
-    }
-    const kept = this.isFull ? 0 : offsetAfterLetters(text.value, letters.limit - this.lettersKept);
-    const before = countLetters(text.value.slice(0, kept));
-    this.lettersKept += before;
-    this.isFull = true;
-    if (all > before) {
-      const { start, end } = placeOfText(text, kept) ?? this.notes.placeIn(frame);
-      this.notes.add(frame, ofText(nameIn(frame)), letters.by, 'removed', 'letter-limit', 'loss', start, end, end, '', all - before);
-    }
-    replaceText(text, kept, text.value.length, '');
-    this.put(text, frame);
-  }
-
-  private put(text: TextNode, frame: Frame): void {
-    if (this.seesEmpty && !frame.shows && hasLetters(text.value)) frame.shows = true;
-    if (frame.lines === null || frame.lines === 'kept') append(frame.target, text);
-    else this.boundaries.putLines(frame.target, text, frame.lines);
-    if (!this.hasHardSpaces && this.rules.hardSpaces !== null && text.value.includes('\u00a0')) this.hasHardSpaces = true;
-  }
-
-  private element(element: ElementNode, frame: Frame): void {
+  protected element(element: ElementNode, frame: Frame): void {
     if (this.isFull) {
       const lost = frame.isHidden ? 0 : visibleLetters(element);
       this.notes.element(element, frame, 'removed', this.rules.letters!.by, 'letter-limit', lost);
@@ -471,7 +261,7 @@ class Walk {
 
   /** @param hidden letters that readers no longer see, since the element is hidden now */
   /** What becomes of an element that shows nothing, now that all in it is done. */
-  private closeEmpty(element: ElementNode, rule: CompiledElement, parent: Frame): void {
+  protected closeEmpty(element: ElementNode, rule: CompiledElement, parent: Frame): void {
     const { emptyParagraphs } = this.rules;
     const empty = rule.demands?.empty ?? null;
     if (emptyParagraphs !== null && element.name === 'p') {
@@ -528,7 +318,7 @@ class Walk {
     }
   }
 
-  private comment(comment: CommentNode, frame: Frame): void {
+  protected comment(comment: CommentNode, frame: Frame): void {
     const { keep, by } = this.rules.comments;
     const isSafe = !/^-?>|--!?>|<!--|--!?$|-$|^\[if|<|>/i.test(comment.data);
     if (keep && isSafe) {
@@ -552,12 +342,6 @@ class Walk {
   }
 }
 
-/** The name of the element whose children a frame walks; empty at the top. */
-const nameIn = ({ source }: Frame): string => parentName(source);
-
-const parentName = (parent: ParentNode | string): string =>
-  typeof parent === 'string' ? parent : parent.type === 'element' ? parent.name : '';
-
 /** An element as what is told of: one that shows nothing without its source is told with that. */
 function subjectOf(element: ElementNode): Subject {
   if (!NOTHING_WITHOUT_SOURCE.has(element.name)) return ofElement(element.name);
@@ -576,10 +360,6 @@ function isHiddenAs(element: ElementNode, name: string): boolean {
 /** The letters in an element, whether the element itself shows them or not. */
 function lettersIn(element: ElementNode): number {
   return element.children.reduce((sum, child) => sum + visibleLetters(child), 0);
-}
-
-function asksNothing({ anyOf, required, forced, parents, depth, ratio, newWindow }: Demands): boolean {
-  return anyOf.length + required.length + forced.length + parents.length === 0 && depth === null && ratio === null && newWindow === null;
 }
 
 /** Elements that hold no line of their own to stand on. */

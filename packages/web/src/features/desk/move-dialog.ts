@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import { DomSanitizer } from '@angular/platform-browser';
-import { groupEntries, settingsFor, DESK, type Move } from '@typikon/core';
+import { groupEntries, settingsFor, surfaceSchema, DESK, type Move } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { wordsOf } from '../../state/ledger-words';
 import { libraryFeature } from '../../state/library';
@@ -55,7 +55,7 @@ export class MoveDialog {
     const library = this.library();
     const kind = library?.pageKinds.find(({ id }) => id === this.question.pageKind) ?? library?.pageKinds[0];
     if (library === null || kind === undefined) return null;
-    const surface = { pageKind: kind.id, stylesheets: 'page', editingCss: '', height: 'content', heightPx: 200 } as never;
+    const surface = surfaceSchema.parse({ pageKind: kind.id });
     const { page } = settingsFor(surface, kind, kind, (id) => library.stylesheets.find((sheet) => sheet.id === id), DESK);
     return this.sanitizer.bypassSecurityTrustHtml(frameHtml(page, html, null, library.siteOrigin));
   }
