@@ -1,11 +1,10 @@
 import { existsSync, readdirSync } from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import {
-  compileRules,
+  compiledSides,
   isObject,
   pageKindSchema,
   parseFragment,
-  resolveProfile,
   siteSchema,
   storedListSchema,
   stylesheetSchema,
@@ -123,12 +122,5 @@ export function readProfiles(folder: string, house: HouseLimits | null): Map<str
       if (isObject(value) && typeof value['format'] === 'string' && value['format'].startsWith('typikon-profile/'))
         documents.set(name.replace(/\.json$/, ''), value);
     }
-  const sides = new Map<string, ComparedSide>();
-  for (const id of documents.keys()) {
-    const resolution = resolveProfile(id, (other) => documents.get(other));
-    if (!resolution.ok) continue;
-    const { profile } = resolution.resolved;
-    sides.set(id, { profile, rules: compileRules(resolution.resolved, house === null ? {} : { house }), name: profile.name });
-  }
-  return sides;
+  return compiledSides(documents, house);
 }

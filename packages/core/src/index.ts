@@ -216,6 +216,7 @@ export { cleanHelp, HELP_PROFILE } from './site/help';
 export { Assignments, neverWinning, type Assigning, type Assignment, type Place as AssignedPlace, type Question } from './site/assign';
 export { CAN_DO_PARTS, type CanDoPart } from './profile/help-schema';
 export { toldParts, toldSentences, whatAuthorsCanDo, type CanDo, type ToldPart } from './site/can-do';
+export { compiledSides } from './site/compare/compiled-sides';
 export { comparePasses, compareRules, holdingOf, type ComparedSide, type ComparedSubject, type ComparisonLine } from './site/compare/index';
 export {
   contentTypeSchema,

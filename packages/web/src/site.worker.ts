@@ -1,6 +1,15 @@
 import '@typikon/core/without-eval';
 /// <reference lib="webworker" />
-import { checkSite, comparePasses, compareRules, compileRules, moveText, resolveProfile, type ComparedSide } from '@typikon/core';
+import {
+  checkSite,
+  comparePasses,
+  compareRules,
+  compiledSides,
+  compileRules,
+  moveText,
+  resolveProfile,
+  type ComparedSide,
+} from '@typikon/core';
 import { findingsOf } from './state/profile-findings';
 import type { ProfilesRequest, SiteAnswer, SiteRequest } from './state/site-messages';
 import type { ProfileSurroundings } from './state/styled-pages';
@@ -26,7 +35,7 @@ addEventListener('message', ({ data }: MessageEvent<SiteRequest>) => {
     return;
   }
   const key = JSON.stringify([data.profiles, house]);
-  if (kept?.key !== key) kept = { key, profiles: compiled(data) };
+  if (kept?.key !== key) kept = { key, profiles: compiledSides(new Map(data.profiles.map(({ id, document }) => [id, document])), house) };
   const { profiles } = kept;
   if (data.kind === 'check') {
     const pages = new Set(data.pages);
@@ -47,16 +56,4 @@ function rulesFor(id: string, { profiles, house, role }: ProfilesRequest & { rol
   const resolution = documents.has(id) ? resolveProfile(id, (other) => documents.get(other)) : null;
   if (resolution?.ok !== true) return null;
   return compileRules(resolution.resolved, house === null ? {} : { house, ...(role === '' ? {} : { role }) });
-}
-
-function compiled({ profiles, house }: ProfilesRequest): ReadonlyMap<string, ComparedSide> {
-  const documents = new Map(profiles.map(({ id, document }) => [id, document]));
-  const sides = new Map<string, ComparedSide>();
-  for (const id of documents.keys()) {
-    const resolution = resolveProfile(id, (other) => documents.get(other));
-    if (!resolution.ok) continue;
-    const { profile } = resolution.resolved;
-    sides.set(id, { profile, rules: compileRules(resolution.resolved, house === null ? {} : { house }), name: profile.name });
-  }
-  return sides;
 }

@@ -198,8 +198,6 @@ export const REASONS = {
   // Passes of paste cleanup.
   'paste-office': row('paste', 'tidy', [
     { kind: 'comment', sentence: '[A note|{n} notes] of another program to itself went' },
-    { kind: 'attribute', sentence: 'Properties that only another program reads went at [one place|{n} places]' },
-    { kind: 'property', sentence: 'Properties that only another program reads went at [one place|{n} places]' },
     { action: 'unwrapped', sentence: '{Things} unwrapped, the words stay' },
     { sentence: '{Things} went, with [its|their] content{lost}' },
   ]),
