@@ -25,6 +25,14 @@ interface RunningDatabase extends Running {
 
 type Content = 'demo' | 'empty';
 
+/** The ports of the run that this file is part of: for the first installation; another one beside it has ports of its own. */
+let givenPorts = process.env['TYPIKON_TEST_PORTS']?.split(' ').map(Number) ?? null;
+function takeGivenPorts(): [number, number] | null {
+  const ports = givenPorts;
+  givenPorts = null;
+  return ports === null ? null : [ports[0]!, ports[1]!];
+}
+
 /** The whole of Typikon, with a database, ports and data of its own. */
 export class Installation {
   private constructor(
@@ -46,8 +54,7 @@ export class Installation {
     // A run of all tests fills one database and copies it.
     const filled = process.env['TYPIKON_TEST_DATABASE'];
     if (filled !== undefined && content === 'demo') cpSync(filled, folder, { recursive: true });
-    const port = await freePort();
-    const sitePort = await freePort();
+    const [port, sitePort] = takeGivenPorts() ?? [await freePort(), await freePort()];
     const database = (await startDatabase(folder)) as RunningDatabase;
     return new Installation(
       folder,
@@ -107,6 +114,8 @@ export class Installation {
 
   async stop(): Promise<void> {
     await this.server.stop();
+    // Nobody needs its data any more: it need not write them down.
+    process.kill(this.database.pid, 'SIGKILL');
     await this.database.stop();
     rmSync(this.folder, { recursive: true, force: true });
   }
@@ -131,14 +140,19 @@ export class Installation {
   }
 }
 
-/** A browser with a profile folder of its own. */
+/** The profile folder of the run that this file is part of: what the browser has read of the application stays in it. */
+let givenProfile = process.env['TYPIKON_TEST_BROWSER'] ?? null;
+
+/** A browser, the first one with the profile folder of the run, any other with one of its own. */
 export async function launchBrowser(): Promise<Browser & { clean(): Promise<void> }> {
-  const userDataDir = mkdtempSync(join(tmpdir(), 'typikon-browser-'));
+  const given = givenProfile;
+  givenProfile = null;
+  const userDataDir = given ?? mkdtempSync(join(tmpdir(), 'typikon-browser-'));
   const browser = await puppeteer.launch(chromiumOptions(userDataDir));
   return Object.assign(browser, {
     async clean() {
       await browser.close();
-      rmSync(userDataDir, { recursive: true, force: true });
+      if (given === null) rmSync(userDataDir, { recursive: true, force: true });
     },
   });
 }
@@ -157,8 +171,7 @@ const IN_BROWSER = { TYPIKON_THREADS_WAIT_MS: '120000', TYPIKON_FIGURES_WAIT_MS:
 export function useTypikon(settings: Record<string, string> = {}, content: Content = 'demo'): { typikon: Installation; browser: Browser } {
   const used = {} as { typikon: Installation; browser: Browser & { clean(): Promise<void> } };
   before(async () => {
-    used.typikon = await Installation.start({ ...IN_BROWSER, ...settings }, content);
-    used.browser = await launchBrowser();
+    [used.typikon, used.browser] = await Promise.all([Installation.start({ ...IN_BROWSER, ...settings }, content), launchBrowser()]);
     origins.set(used.browser, [used.typikon.address, used.typikon.siteAddress]);
   });
   closePagesAfterTests();

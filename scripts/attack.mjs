@@ -1,7 +1,7 @@
 // Attacks a server of its own on loopback for as long as asked; ends with a line of figures for each law.
 import { parseArgs } from 'node:util';
 import { buildServer, buildWeb } from './lib/build.mjs';
-import { MARIADB, ensureDebian, ensurePackages } from './lib/install.mjs';
+import { ensureAll } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
 import { Stop, main } from './lib/say.mjs';
@@ -10,8 +10,7 @@ main(async () => {
   const { values } = parseArgs({ options: { minutes: { type: 'string', default: '10' }, seed: { type: 'string' } } });
   const minutes = Number(values.minutes);
   if (!(minutes >= 1 && minutes <= 600)) throw new Stop(`--minutes needs a number from 1 to 600, not "${values.minutes}".`);
-  await ensurePackages();
-  await ensureDebian('mariadb-server', MARIADB);
+  await ensureAll({ mariadb: true });
   await buildServer();
   await buildWeb();
   const seed = values.seed ?? String(Date.now() % 2 ** 31);

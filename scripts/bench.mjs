@@ -1,7 +1,7 @@
 // Measures the cleaning engine beside other libraries. It is no test: it prints tables.
 import { existsSync } from 'node:fs';
 import { buildServer, buildWeb } from './lib/build.mjs';
-import { CHROMIUM, ensureDebian, ensurePackages, MARIADB } from './lib/install.mjs';
+import { ensureAll } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
 import { main, step } from './lib/say.mjs';
@@ -10,12 +10,10 @@ import { main, step } from './lib/say.mjs';
 const IN_BROWSER = { typing: { hasServer: false }, weight: { hasServer: true }, live: { hasServer: true }, keys: { hasServer: true } };
 
 main(async () => {
-  await ensurePackages();
   const inBrowser = Object.keys(IN_BROWSER).find((name) => process.argv.includes(name));
   if (inBrowser !== undefined) {
-    await ensureDebian('chromium', CHROMIUM);
+    await ensureAll({ chromium: true, mariadb: IN_BROWSER[inBrowser].hasServer });
     if (IN_BROWSER[inBrowser].hasServer) {
-      await ensureDebian('mariadb-server', MARIADB);
       await buildServer();
       await buildWeb();
     }
@@ -23,6 +21,7 @@ main(async () => {
     await run(process.execPath, ['--import', 'tsx', at(`bench/${inBrowser}.ts`)], { show: true, what: 'The bench' });
     return;
   }
+  await ensureAll();
   if (!existsSync(at('bench/node_modules')))
     await step('Installing the libraries to compare with', () =>
       run('npm', ['ci', '--prefer-offline', '--no-progress'], { cwd: at('bench'), what: 'npm ci' }),

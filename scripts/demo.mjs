@@ -4,7 +4,7 @@ import { once } from 'node:events';
 import { parseArgs } from 'node:util';
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { endLeftOver, startDatabase } from './lib/database.mjs';
-import { checkDisk, ensurePackages } from './lib/install.mjs';
+import { checkDisk, ensureAll } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
 import { isFree } from './lib/ports.mjs';
 import { Stop, main, say, step } from './lib/say.mjs';
@@ -19,7 +19,7 @@ main(async () => {
   for (const wanted of [port, port + 1])
     if (!(await isFree(wanted)))
       throw new Stop(`Port ${wanted} is in use. Typikon needs ${port} and ${port + 1}; choose others with: npm run demo -- --port N`);
-  await ensurePackages();
+  await ensureAll({ mariadb: true });
   await buildServer();
   await buildWeb();
 

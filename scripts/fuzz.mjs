@@ -1,6 +1,6 @@
 // Mutates hostile markup and the demo's documents, and compares our parse and what is stored with Chromium's reading.
 // npm run fuzz -- --minutes 5 [--seed 7]
-import { CHROMIUM, ensureDebian, ensurePackages } from './lib/install.mjs';
+import { ensureAll } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
 import { run } from './lib/run.mjs';
 import { main } from './lib/say.mjs';
@@ -11,8 +11,7 @@ const value = (name, otherwise) => {
 };
 
 main(async () => {
-  await ensurePackages();
-  await ensureDebian('chromium', CHROMIUM);
+  await ensureAll({ chromium: true });
   const seed = value('seed');
   await run(process.execPath, ['--import', 'tsx', at('e2e/fuzz.ts'), value('minutes', '1'), ...(seed === undefined ? [] : [seed])], {
     cwd: at('.'),

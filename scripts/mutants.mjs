@@ -115,18 +115,9 @@ async function runAll(name) {
   rmSync(folder, { recursive: true, force: true });
   mkdirSync(folder, { recursive: true });
   const report = join(folder, 'times.json');
-  const { code, output } = await jest(
-    name,
-    [
-      '--coverage',
-      '--coverageReporters=none',
-      '--setupFilesAfterEnv',
-      at('scripts/lib/note-coverage.cjs'),
-      '--json',
-      `--outputFile=${report}`,
-    ],
-    { TYPIKON_COVERAGE: folder },
-  );
+  const { code, output } = await jest(name, ['--coverage', '--coverageReporters=none', '--json', `--outputFile=${report}`], {
+    TYPIKON_COVERAGE: folder,
+  });
   if (code !== 0) throw new Stop(`The tests of ${name} fail before anything is changed:\n${output.slice(-2000)}`);
   const took = new Map(JSON.parse(readFileSync(report, 'utf8')).testResults.map((one) => [one.name, one.endTime - one.startTime]));
   const tests = [];
@@ -169,7 +160,7 @@ async function isNoticed(name, { file, start, end, becomes }, tests) {
 
 function jest(name, options, env) {
   return new Promise((done) => {
-    const config = JSON.stringify(configOf(name));
+    const config = JSON.stringify(configOf(name, 'TYPIKON_COVERAGE' in env));
     const child = spawn(process.execPath, [at('node_modules/jest/bin/jest.js'), '--config', config, ...options], {
       cwd: at('.'),
       env: { ...process.env, ...env },
@@ -185,12 +176,24 @@ function jest(name, options, env) {
   });
 }
 
-function configOf(name) {
-  const project = PROJECTS.find(({ displayName }) => displayName === name);
-  const [[pattern, [, options]]] = Object.entries(project.transform);
-  return { ...project, rootDir: at('packages', name), transform: { [pattern]: [at('scripts/lib/change-transform.cjs'), options] } };
+/** One module at a time, so that a change is made in its file and what was come to is known by file. */
+function configOf(name, isCovered) {
+  const { transformIgnorePatterns, ...project } = PROJECTS.find(({ displayName }) => displayName === name);
+  return {
+    ...project,
+    rootDir: at('packages', name),
+    setupFilesAfterEnv: (FIRST[name] ?? [])
+      .map((file) => `${at('packages', name, 'test', file)}.ts`)
+      .concat(isCovered ? [at('scripts/lib/note-coverage.cjs')] : []),
+    transform: { '^.+\\.[cm]?[jt]s$': [at('scripts/lib/change-transform.cjs'), swc] },
+    transformIgnorePatterns,
+  };
 }
-const { projects: PROJECTS } = (await import('../jest.config.mjs')).default;
+const {
+  FIRST,
+  swc,
+  default: { projects: PROJECTS },
+} = await import('../jest.config.mjs');
 
 /** Does something with each, as many at once as there are processors. */
 async function inTurns(all, act) {

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
 import { chromiumOptions } from './lib/browser.mjs';
-import { CHROMIUM, ensureDebian, ensurePackages } from './lib/install.mjs';
+import { ensureAll } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
 import { freePort } from './lib/ports.mjs';
 import { main, say } from './lib/say.mjs';
@@ -171,8 +171,7 @@ const VIEWS = [
 ];
 
 main(async () => {
-  await ensurePackages();
-  await ensureDebian('chromium', CHROMIUM);
+  await ensureAll({ chromium: true, mariadb: true });
   await buildServer();
   await buildWeb();
   const { default: puppeteer } = await import('puppeteer-core');

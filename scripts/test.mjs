@@ -1,11 +1,12 @@
 // Runs every test: unit tests, server tests against a private MariaDB, tests of the web application, end-to-end tests in Chromium.
 // With names of suites (unit, web, e2e) only those. Ends with "N passed, N failed" over all.
 import { spawn } from 'node:child_process';
-import { mkdirSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { readFileSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildServer, buildWeb } from './lib/build.mjs';
 import { startDatabase } from './lib/database.mjs';
-import { CHROMIUM, MARIADB, checkDisk, ensureDebian, ensurePackages } from './lib/install.mjs';
+import { BUILT, buildEndToEnd, endToEndFiles } from './lib/end-to-end.mjs';
+import { checkDisk, ensureAll } from './lib/install.mjs';
 import { at } from './lib/paths.mjs';
 import { freePort } from './lib/ports.mjs';
 import { Stop, main, say, step } from './lib/say.mjs';
@@ -22,9 +23,7 @@ main(async () => {
   const begin = Date.now();
   const since = () => `, begun after ${Math.round((Date.now() - begin) / 1000)} s`;
   checkDisk();
-  await ensurePackages();
-  await ensureDebian('mariadb-server', MARIADB);
-  if (has('e2e')) await ensureDebian('chromium', CHROMIUM);
+  await ensureAll({ mariadb: true, chromium: has('e2e') });
 
   const work = scratchFolder();
   // Databases, browsers and what tests write have their folders there too.
@@ -40,15 +39,17 @@ main(async () => {
         await database.stop();
       }
     }
+    // What the end-to-end tests need is made meanwhile: the compiler keeps one processor busy, and not always that.
+    const prepared = has('e2e') ? prepare(join(work, 'filled')) : null;
+    prepared?.catch(() => undefined);
     if (has('web')) {
       say(`\n== Web application${since()}`);
       results.push(await jest('packages/web/jest.config.mjs', join(work, 'web.json')));
     }
-    if (has('e2e')) {
+    if (prepared !== null) {
+      const filled = await prepared;
       say(`\n== End to end${since()}`);
-      await buildServer();
-      await buildWeb();
-      results.push(await endToEnd(work, await filledDatabase(join(work, 'filled'))));
+      results.push(await endToEnd(work, filled));
     }
   } finally {
     rmSync(work, { recursive: true, force: true });
@@ -77,6 +78,14 @@ async function jest(config, output, env = {}) {
   });
 }
 
+/** Builds what is served and the tests of it, and fills a database; gives the folder of it. */
+async function prepare(filled) {
+  await buildServer();
+  await buildWeb();
+  await buildEndToEnd();
+  return filledDatabase(filled);
+}
+
 /**
  * A database with the demo data, made once for all end-to-end tests, with its background work done.
  *
@@ -99,15 +108,19 @@ async function filledDatabase(folder) {
 
 /** Runs the end-to-end tests with Node's own test runner, two files at a time, the longest first: none of them is waited for at the end. */
 async function endToEnd(work, filled) {
-  mkdirSync(at('.data'), { recursive: true });
-  const files = readdirSync(at('e2e'))
-    .filter((name) => name.endsWith('.e2e.ts'))
-    .sort((one, other) => lengthOf(other) - lengthOf(one));
+  const files = endToEndFiles().sort((one, other) => lengthOf(other) - lengthOf(one));
   const results = [];
-  const lane = async () => {
-    for (let file = files.shift(); file !== undefined; file = files.shift()) results.push(await endToEndFile(file, work, filled));
+  const lane = async (name) => {
+    // What a browser has read of the application it need not read again: the next file finds it at the same address.
+    const ports = [await freePort(), await freePort()];
+    const env = {
+      TYPIKON_TEST_DATABASE: filled,
+      TYPIKON_TEST_PORTS: ports.join(' '),
+      TYPIKON_TEST_BROWSER: join(work, `browser-${name}`),
+    };
+    for (let file = files.shift(); file !== undefined; file = files.shift()) results.push(await endToEndFile(file, work, env));
   };
-  await Promise.all([lane(), lane()]);
+  await Promise.all([lane('one'), lane('two')]);
   const sum = (of) => results.reduce((total, result) => total + result[of], 0);
   return { passed: sum('passed'), failed: sum('failed'), failures: results.flatMap(({ failures }) => failures) };
 }
@@ -118,22 +131,21 @@ function lengthOf(file) {
 }
 
 /** Runs one of them; what it says is shown once it has ended, so that two never stand between each other. */
-async function endToEndFile(file, work, filled) {
+async function endToEndFile(file, work, env) {
   const output = join(work, `${file}.tap`);
   const said = [];
   const code = await new Promise((resolve) => {
     const child = spawn(
       process.execPath,
       [
-        '--import',
-        'tsx',
+        '--enable-source-maps',
         '--test-reporter=spec',
         '--test-reporter-destination=stdout',
         '--test-reporter=tap',
         `--test-reporter-destination=${output}`,
-        at('e2e', file),
+        join(BUILT, file.replace(/ts$/, 'mjs')),
       ],
-      { cwd: at('.'), env: { ...process.env, TYPIKON_TEST_DATABASE: filled }, stdio: ['ignore', 'pipe', 'pipe'] },
+      { cwd: at('.'), env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'] },
     );
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => said.push(bytes));
     child.on('error', () => resolve(1));

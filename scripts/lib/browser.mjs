@@ -1,10 +1,15 @@
-import { CHROMIUM, findProgram } from './install.mjs';
+import { findChromium } from './install.mjs';
 
-/** How Chromium is started by tests and for pictures: at 1280 by 800, without a monitor and without asking anybody outside. */
+/**
+ * How Chromium is started by tests and for pictures: at 1280 by 800, without a monitor and without asking anybody outside.
+ *
+ * @returns {import('puppeteer-core').LaunchOptions}
+ */
 export function chromiumOptions(userDataDir) {
+  const { path, isHeadless } = findChromium();
   return {
-    executablePath: findProgram(...CHROMIUM[0]),
-    headless: true,
+    executablePath: path,
+    headless: isHeadless ? 'shell' : true,
     userDataDir,
     protocolTimeout: 120_000,
     defaultViewport: { width: 1280, height: 800 },

@@ -60,6 +60,10 @@ export function findProgram(...names) {
   return undefined;
 }
 
+/** Debian's lists are read once, however many packages are missing; it installs one after another. */
+let listed = null;
+let installing = Promise.resolve();
+
 /**
  * Makes sure that programs are there, from Debian's packages where they are not.
  *
@@ -87,10 +91,15 @@ export async function ensureDebian(debianPackage, programs) {
     isRoot
       ? run(apt, args, { env: { DEBIAN_FRONTEND: 'noninteractive' } })
       : run(sudo, ['-n', 'DEBIAN_FRONTEND=noninteractive', apt, ...args]);
-  await step(`Installing ${debianPackage} from Debian's packages (a minute or two)`, async () => {
-    await asRoot(['update']).catch(() => undefined);
-    await asRoot(['install', '-y', '--no-install-recommends', debianPackage]);
-  });
+  installing = installing
+    .catch(() => undefined)
+    .then(() =>
+      step(`Installing ${debianPackage} from Debian's packages (a minute or two)`, async () => {
+        await (listed ??= asRoot(['update']).catch(() => undefined));
+        await asRoot(['install', '-y', '--no-install-recommends', debianPackage]);
+      }),
+    );
+  await installing;
   if (!isThere())
     throw new Stop(`${debianPackage} was installed, but ${programs.map((names) => names[0]).join(' and ')} cannot be found. ${byHand}`);
 }
@@ -100,4 +109,34 @@ export const MARIADB = [
   ['mariadb-install-db', 'mysql_install_db'],
   ['mariadb', 'mysql'],
 ];
-export const CHROMIUM = [['chromium', 'chromium-browser', 'google-chrome', 'google-chrome-stable']];
+/** Chromium without a window of its own, which starts and draws sooner, and with one. */
+const HEADLESS = ['chromium-headless-shell'];
+const WITH_WINDOWS = ['chromium', 'chromium-browser', 'google-chrome', 'google-chrome-stable'];
+
+/** Makes sure that there is a Chromium: the one without windows where Debian has it, else any. */
+export async function ensureChromium() {
+  if (findProgram(...HEADLESS) !== undefined) return;
+  try {
+    await ensureDebian('chromium-headless-shell', [HEADLESS]);
+  } catch (error) {
+    if (!(error instanceof Stop)) throw error;
+    await ensureDebian('chromium', [WITH_WINDOWS]);
+  }
+}
+
+/** The Chromium that is there, and whether it has no windows. */
+export function findChromium() {
+  const headless = findProgram(...HEADLESS);
+  return headless === undefined ? { path: findProgram(...WITH_WINDOWS), isHeadless: false } : { path: headless, isHeadless: true };
+}
+
+/** Makes sure that all is there that the tests and the tools need; packages of npm and of Debian come at the same time. */
+export async function ensureAll({ mariadb = false, chromium = false } = {}) {
+  const debian = async () => {
+    if (mariadb) await ensureDebian('mariadb-server', MARIADB);
+    if (chromium) await ensureChromium();
+  };
+  const all = await Promise.allSettled([ensurePackages(), debian()]);
+  const failed = all.find(({ status }) => status === 'rejected');
+  if (failed !== undefined) throw failed.reason;
+}

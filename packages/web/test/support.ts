@@ -2,10 +2,9 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
-import { provideZonelessChangeDetection, type DebugElement, type Type } from '@angular/core';
+import { getDebugNode, provideZonelessChangeDetection, type Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { MatSelect } from '@angular/material/select';
-import { By } from '@angular/platform-browser';
 import { provideRouter } from '@angular/router';
 import {
   clean,
@@ -209,8 +208,9 @@ export class Screen<T> {
     await this.settle();
   }
   private select(selector: string): MatSelect | null {
-    const found = this.fixture.debugElement.query(By.css(selector)) as DebugElement | null;
-    return found?.componentInstance instanceof MatSelect && found.nativeElement === this.find(selector) ? found.componentInstance : null;
+    // Asked for by its element: looking for it among the debug elements goes through all that is drawn.
+    const found = getDebugNode(this.find(selector));
+    return found?.componentInstance instanceof MatSelect ? found.componentInstance : null;
   }
   /** The values that a select offers. */
   optionsOf(selector: string): string[] {
