@@ -275,6 +275,7 @@ export async function openPage(browser: Browser, { isApart = false, isKept = fal
   const mishaps: string[] = [];
   if (!isKept) opened?.push({ page, mishaps });
   page.setDefaultTimeout(PATIENCE_MS);
+  await page.evaluateOnNewDocument(noteWhatIsClicked);
   // Nothing has to be waited for that only moves.
   await page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
   clickWhatIsThere(page);
@@ -284,6 +285,40 @@ export async function openPage(browser: Browser, { isApart = false, isKept = fal
     if (message.type() === 'error') mishaps.push(`console: ${message.text()} ${message.location().url ?? ''}`.trim());
   });
   return { page, mishaps };
+}
+
+/** Runs in every page before anything of its own: notes the elements that do something when they are pressed. */
+function noteWhatIsClicked(): void {
+  const listen = EventTarget.prototype.addEventListener;
+  const pressed = new Set<WeakRef<Element>>();
+  Object.assign(globalThis, { whatIsPressed: pressed });
+  EventTarget.prototype.addEventListener = function (this: EventTarget, ...[type, ...rest]: Parameters<typeof listen>) {
+    if (/^(click|dblclick|mousedown|pointerdown)$/.test(type) && this instanceof Element) pressed.add(new WeakRef(this));
+    listen.call(this, type, ...rest);
+  };
+}
+
+/**
+ * What can be pressed in a page and not be reached by keys: an element that listens to presses, while neither it nor what it stands
+ * in or holds takes the focus or is an item of something that does (WCAG 2.2, 2.1.1).
+ */
+export async function onlyByPointer(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const FOCUSED =
+      'button, a[href], input, select, textarea, summary, label, iframe, [contenteditable], [tabindex]:not([tabindex="-1"]), ' +
+      // Items of a composite: its keys lead to them (ARIA in HTML, composite roles).
+      ':is([role=listbox], [role=menu], [role=tree], [role=tablist], [role=grid], [role=radiogroup], [role=toolbar]) *';
+    const { whatIsPressed } = globalThis as unknown as { whatIsPressed: Set<WeakRef<Element>> };
+    const found = [...whatIsPressed].flatMap((reference) => {
+      const element = reference.deref();
+      if (element === undefined || !element.isConnected || element.getClientRects().length === 0) return [];
+      // What lies behind a dialog or a menu closes it, as Escape does.
+      if (element === document.body || element.matches('ty-root, main, .cdk-overlay-backdrop, mat-dialog-container')) return [];
+      if (element.closest(FOCUSED) !== null || element.querySelector(FOCUSED) !== null) return [];
+      return [`only by pointer: ${element.outerHTML.slice(0, 160)}`];
+    });
+    return [...new Set(found)];
+  });
 }
 
 /** What the open pages say of failures, and what went wrong in them: it tells why something waited for does not come. */
@@ -572,7 +607,8 @@ export async function runAxe(page: Page, within = '', rules: readonly string[] =
 }
 
 /**
- * Every accessibility rule that a view breaks, with the elements that break it: in light colours, and then in dark ones.
+ * Every accessibility rule that a view breaks, with the elements that break it: in light colours, and then in dark ones; and what
+ * only a pointer reaches.
  *
  * @param within as of `runAxe`
  */
@@ -588,5 +624,5 @@ export async function axeFindings(page: Page, within = ''): Promise<string[]> {
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   const dark = await runAxe(page, within, COLOUR_RULES);
   await inScheme('light');
-  return [...light.map((found) => `light, ${found}`), ...dark.map((found) => `dark, ${found}`)];
+  return [...light.map((found) => `light, ${found}`), ...dark.map((found) => `dark, ${found}`), ...(await onlyByPointer(page))];
 }

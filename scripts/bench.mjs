@@ -18,7 +18,10 @@ main(async () => {
       await buildWeb();
     }
     if (inBrowser === 'weight') await run(process.execPath, [at('packages/editor/build.mjs')], { what: 'The build of the editor' });
-    await run(process.execPath, ['--import', 'tsx', at(`bench/${inBrowser}.ts`)], { show: true, what: 'The bench' });
+    await run(process.execPath, ['--import', 'tsx', at(`bench/${inBrowser}.ts`), ...process.argv.slice(2)], {
+      show: true,
+      what: 'The bench',
+    });
     return;
   }
   await ensureAll();
@@ -42,5 +45,5 @@ main(async () => {
       logLevel: 'error',
     });
   const script = process.argv.includes('cascade') ? 'bench/cascade.mjs' : 'bench/main.mjs';
-  await run(process.execPath, ['--expose-gc', at(script)], { cwd: at('bench'), show: true, what: 'The bench' });
+  await run(process.execPath, ['--expose-gc', at(script), ...process.argv.slice(2)], { cwd: at('bench'), show: true, what: 'The bench' });
 });

@@ -23,10 +23,10 @@ export async function buildEndToEnd() {
     logLevel: 'error',
     plugins: [
       {
-        // Our scripts know the folder that they stand in.
+        // Scripts know the folder that they stand in.
         name: 'scripts-stay',
         setup: (built) =>
-          void built.onResolve({ filter: /\/scripts\/lib\/[^/]+\.mjs$/ }, ({ path, resolveDir }) => ({
+          void built.onResolve({ filter: /^\.{1,2}\/.*\.mjs$/ }, ({ path, resolveDir }) => ({
             path: join(resolveDir, path),
             external: true,
           })),

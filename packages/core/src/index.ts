@@ -15,7 +15,7 @@ export {
   type ParentNode,
 } from './html/node';
 export { RAW_TEXT_ELEMENTS, VOID_ELEMENTS, isBlock } from './html/elements';
-export { parseDocument, parseFragment, type Ignored, type ParsedFragment } from './html/parse';
+export { parseDocument, parseFragment, readings, type Ignored, type ParsedFragment } from './html/parse';
 export { escapeAttribute, escapeText, serialize, startTag } from './html/serialize';
 export { firstDifference } from './html/same';
 export { CensusSum, sumCensuses, takeCensus, type Census, type CensusOfAll } from './html/census';

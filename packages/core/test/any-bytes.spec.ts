@@ -116,3 +116,14 @@ test.each(someOf(BESIDE_EACH_OTHER))('more of %j beside each other in <%s> than 
   const all = piece.repeat(130_000);
   expect(typeof clean(around === '' ? all : `<${around}>${all}</${around}>`, rules).html).toBe('string');
 });
+
+const PASTED_BESIDE_EACH_OTHER = [
+  ['<p>x</p>', '<div style="font-weight: bold">', '</div>'],
+  ['<b>x</b> ', '<ul><li><p>', '</p></li></ul>'],
+  ['<!--c-->', '<p>1. x</p>', '<p>2. x</p>'],
+  ['color: red;', '<p style="', '">x</p>'],
+  ['<td>x</td>', '<table><tr>', '</tr></table>'],
+] as const;
+test.each(someOf(PASTED_BESIDE_EACH_OTHER))('more of %j pasted between %s and %s than a call has arguments', (piece, before, after) =>
+  expect(paste({ 'text/html': `${before}${piece.repeat(130_000)}${after}` })).toContain('x'),
+);

@@ -1,5 +1,8 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Site, SiteFinding } from '@typikon/core';
 import { demoLibrary } from './support';
-import { findPlaces, placesOf } from '../src/features/finder/places';
+import { findPlaces, placesOf, placesOfSite } from '../src/features/finder/places';
 
 const places = placesOf(demoLibrary(), 'notices-desk');
 const found = (question: string, recent: readonly string[] = []) => findPlaces(places, question, recent, 8).map(({ id }) => id);
@@ -56,4 +59,42 @@ test('what the checks found is found by its words, and leads to its rule', () =>
     { at: '/markup/elements/section' },
   ]);
   expect(placesOf(demoLibrary(), null, findings).some(({ id }) => id.startsWith('finding:'))).toBe(false);
+});
+
+describe('the site', () => {
+  const site = JSON.parse(readFileSync(join(__dirname, '..', '..', '..', 'demo', 'site.json'), 'utf8')) as Site;
+  const FINDINGS: SiteFinding[] = [
+    {
+      check: 'field-without-help',
+      severity: 'note',
+      sentence: 'Nobody explains the lead.',
+      pointer: '/types/0/fields/1',
+      type: 'story',
+      field: 'lead',
+    },
+    { check: 'silent-statement', severity: 'amiss', sentence: 'The statement never wins.', pointer: '/assignments/2', statement: 2 },
+    {
+      check: 'field-of-nobody',
+      severity: 'note',
+      sentence: 'Nobody writes the aside.',
+      pointer: '/types/0/fields/2',
+      type: 'story',
+      field: 'aside',
+    },
+  ];
+  const all = placesOfSite(site, FINDINGS);
+  const first = (question: string) => findPlaces(all, question, [], 8)[0];
+
+  test('each type and each field is a place of its own', () => {
+    expect(new Set(all.map(({ id }) => id)).size).toBe(all.length);
+    for (const { id, label, fields } of site.types) {
+      expect(first(label)).toMatchObject({ label, link: ['/types', id] });
+      for (const { key } of fields) expect(all).toContainEqual(expect.objectContaining({ link: ['/types', id, key] }));
+    }
+  });
+  test.each([
+    ['explains lead', ['/types', 'story', 'lead']],
+    ['never wins', ['/writing']],
+    ['aside', ['/writing']],
+  ])('what was found is found by %j and leads to what it is about', (question, link) => expect(first(question)?.link).toEqual(link));
 });

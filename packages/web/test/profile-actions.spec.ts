@@ -3,10 +3,13 @@ import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { TestBed } from '@angular/core/testing';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Subject } from 'rxjs';
+import { ProfileActions } from '../src/features/profiles/profile-actions';
+import { ProfileList } from '../src/features/profiles/profile-list';
 import { ProfileName } from '../src/features/profiles/profile-name-dialog';
 import { ProfileParent } from '../src/features/profiles/profile-parent-dialog';
 import { ProfileRemoval } from '../src/features/profiles/profile-removal-dialog';
-import { libraryFeature } from '../src/state/library';
+import { LibraryActions, libraryFeature } from '../src/state/library';
+import { Dialogs } from '../src/ui/dialogs';
 import type { StoredProfile } from '../src/state/types';
 import { demoLibrary, Screen } from './support';
 
@@ -154,4 +157,18 @@ describe('taking away', () => {
     expect(screen.texts('[role=alert]')).toEqual(['It is still in use.']);
     expect(ids()).toContain('tender-desk');
   });
+});
+
+test('each dialog gets the profile as it is stored when it opens, and not as a list showed it', async () => {
+  const opened = jest.fn((_load: unknown, _how: { data: unknown }) => Promise.resolve());
+  TestBed.overrideProvider(Dialogs, { useValue: { open: opened } });
+  const screen = await Screen.of(ProfileList);
+  const shown = profileOf('diary');
+  const stored = answered(shown, { ...shown.document, name: 'Harbour diary' });
+  screen.store.dispatch(LibraryActions.profileStored({ profile: stored }));
+  const actions = TestBed.inject(ProfileActions);
+  await actions.remove(shown);
+  await actions.adopt(shown);
+  await actions.name(shown, 'rename');
+  expect(opened.mock.calls.map(([, { data }]) => data)).toEqual([stored, stored, { profile: stored, way: 'rename' }]);
 });

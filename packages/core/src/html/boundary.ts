@@ -1,3 +1,4 @@
+import { blankAtBegin, blankAtEnd, isBlankCode } from './blank';
 import type { Parting } from './display';
 import { isBlock, REPLACED_ELEMENTS, VOID_ELEMENTS } from './elements';
 import { append, CommentNode, ElementNode, HTML_NAMESPACE, joinText, TextNode, type ChildNode, type ParentNode } from './node';
@@ -258,7 +259,9 @@ function inParagraph(parent: ParentNode, nodes: readonly ChildNode[], { cause }:
 }
 
 /** Nodes without the white space at their edges, which is cut off. */
-function trimmed(nodes: readonly ChildNode[]): [lead: ChildNode[], inner: ChildNode[], trail: ChildNode[]] {
+function trimmed(nodes: readonly ChildNode[]): [lead: readonly ChildNode[], inner: readonly ChildNode[], trail: readonly ChildNode[]] {
+  if (nodes.length > 0 && !isBlankAtEdge(nodes[0]!, 'begin') && !isBlankAtEdge(nodes[nodes.length - 1]!, 'end'))
+    return [NOTHING, nodes, NOTHING];
   let from = 0;
   let to = nodes.length;
   while (from < to && isBlank(nodes[from]!)) from++;
@@ -267,7 +270,7 @@ function trimmed(nodes: readonly ChildNode[]): [lead: ChildNode[], inner: ChildN
   const [lead, trail] = [nodes.slice(0, from), nodes.slice(to)];
   const first = inner[0];
   if (first?.type === 'text') {
-    const blank = /^[\t\n\f\r ]+/.exec(first.value)?.[0].length ?? 0;
+    const blank = blankAtBegin(first.value);
     if (blank > 0) {
       lead.push(new TextNode(first.value.slice(0, blank)));
       replaceText(first, 0, blank, '');
@@ -284,10 +287,12 @@ function trimmed(nodes: readonly ChildNode[]): [lead: ChildNode[], inner: ChildN
   return [lead, inner, trail];
 }
 
-function blankAtEnd(text: string): number {
-  let at = text.length;
-  while (at > 0 && /[\t\n\f\r ]/.test(text[at - 1]!)) at--;
-  return text.length - at;
+const NOTHING: readonly ChildNode[] = [];
+
+/** Whether a node is white space where it begins or ends, or may show nothing at all. */
+function isBlankAtEdge(node: ChildNode, edge: 'begin' | 'end'): boolean {
+  if (node.type !== 'text') return node.type === 'comment';
+  return node.value === '' || isBlankCode(node.value.charCodeAt(edge === 'begin' ? 0 : node.value.length - 1));
 }
 
 /** Puts a break or a space between two runs that nothing else parts. */
@@ -313,7 +318,7 @@ function isBreak(node: ChildNode): boolean {
 }
 
 function isBlank(node: ChildNode): boolean {
-  return node.type === 'comment' || (node.type === 'text' && /^[\t\n\f\r ]*$/.test(node.value));
+  return node.type === 'comment' || (node.type === 'text' && blankAtBegin(node.value) === node.value.length);
 }
 
 function endsBlank(nodes: readonly ChildNode[]): boolean {

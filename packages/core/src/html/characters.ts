@@ -1,5 +1,5 @@
 import { decodeHTMLStrict } from 'entities';
-import type { Stretch } from './node';
+import type { Stretches } from './node';
 
 export const GREATER_THAN = 0x3e;
 export const SOLIDUS = 0x2f;
@@ -73,22 +73,22 @@ function referenceAt(input: string, at: number): { character: string; end: numbe
 }
 
 /** What stands between two offsets with its references read; null where one of them is not known here. */
-export function decoded(input: string, from: number, to: number, firstAmpersand: number, stretches: Stretch[] | null): string | null {
+export function decoded(input: string, from: number, to: number, firstAmpersand: number, stretches: Stretches | null): string | null {
   let value = '';
   let at = from;
   for (let ampersand = firstAmpersand; ampersand !== -1 && ampersand < to; ampersand = input.indexOf('&', at)) {
     const reference = referenceAt(input, ampersand);
     if (reference === null || reference.end > to) return null;
     if (ampersand > at) {
-      stretches?.push({ at: value.length, start: at, end: ampersand });
+      stretches?.push(value.length, at, ampersand);
       value += input.slice(at, ampersand);
     }
-    stretches?.push({ at: value.length, start: ampersand, end: reference.end });
+    stretches?.push(value.length, ampersand, reference.end);
     value += reference.character;
     at = reference.end;
   }
   if (to > at) {
-    stretches?.push({ at: value.length, start: at, end: to });
+    stretches?.push(value.length, at, to);
     value += input.slice(at, to);
   }
   return value;

@@ -36,7 +36,8 @@ export function isHidden(element: ElementNode): boolean {
   return name === 'dialog' && !isOpen;
 }
 
-const MAY_HIDE = /none|hidden|collapse|hide/i;
+/** What every declaration that hides something has in it. */
+const MAY_HIDE = /display\s*:\s*none|visibility\s*:\s*(?:hidden|collapse)|mso-hide\s*:\s*all/i;
 
 function hides(style: string): boolean {
   if (!MAY_HIDE.test(style)) return false;

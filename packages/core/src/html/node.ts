@@ -27,19 +27,17 @@ export class TextNode {
   /** UTF-16 offsets into the input: where the first character was read, and where the last one ends; -1 for text that a stage made. */
   start = -1;
   end = -1;
-  /** Where each stretch of the value was read; null where the value stands in the input as it is. See `text-place.ts`. */
-  stretches: Stretch[] | null = null;
+  /** Where each stretch of the value was read; null where the value stands in the input as it is. */
+  stretches: Stretches | null = null;
   constructor(public value: string) {}
 }
 
-/** A stretch of a text's value and the place in the input that it was read from. */
-export interface Stretch {
-  /** UTF-16 offset into the value; the stretch goes on to the next one's begin. */
-  at: number;
-  /** UTF-16 offsets into the input; the stretch stands there to the letter only where both are of one length. */
-  start: number;
-  end: number;
-}
+/**
+ * The stretches of a text's value with the places in the input that they were read from, three numbers for each: its UTF-16 offset
+ * into the value, from where it goes on to the next one's; and two offsets into the input, between which it stands to the letter only
+ * where both are of one length. Numbers in a row instead of objects: every reference makes one. See `text-place.ts`.
+ */
+export type Stretches = number[];
 
 export class CommentNode {
   readonly type = 'comment' as const;
@@ -85,10 +83,16 @@ export class ElementNode {
  *
  * @param length of the value that it is the place of
  */
-export function addStretch(stretches: Stretch[], { at, start, end }: Stretch, length: number): void {
-  const last = stretches[stretches.length - 1];
-  if (last !== undefined && end - start === length && last.end === start && last.at + (last.end - last.start) === at) last.end = end;
-  else stretches.push({ at, start, end });
+export function addStretch(stretches: Stretches, at: number, start: number, end: number, length: number): void {
+  const last = stretches.length - 3;
+  if (
+    last >= 0 &&
+    end - start === length &&
+    stretches[last + 2] === start &&
+    stretches[last]! + stretches[last + 2]! - stretches[last + 1]! === at
+  )
+    stretches[last + 2] = end;
+  else stretches.push(at, start, end);
 }
 
 /** Adds a text to another, with its places in the input. */
@@ -101,20 +105,26 @@ export function joinText(text: TextNode, added: TextNode): void {
     if (added.start < 0) return;
     text.start = added.start;
     text.end = added.end;
-    text.stretches = at === 0 ? [] : [{ at: 0, start: added.start, end: added.start }];
+    text.stretches = at === 0 ? [] : [0, added.start, added.start];
   } else if (added.start < 0) {
-    (text.stretches ??= [{ at: 0, start: text.start, end: text.end }]).push({ at, start: text.end, end: text.end });
+    (text.stretches ??= [0, text.start, text.end]).push(at, text.end, text.end);
     return;
   } else if (text.stretches === null) {
     if (added.stretches === null && text.end === added.start) {
       text.end = added.end;
       return;
     }
-    text.stretches = [{ at: 0, start: text.start, end: text.end }];
+    text.stretches = [0, text.start, text.end];
   }
-  const own = added.stretches ?? [{ at: 0, start: added.start, end: added.end }];
-  for (const [i, { at: offset, start, end }] of own.entries())
-    addStretch(text.stretches, { at: at + offset, start, end }, (own[i + 1]?.at ?? added.value.length) - offset);
+  const { stretches } = text;
+  const own = added.stretches;
+  if (own === null) addStretch(stretches, at, added.start, added.end, added.value.length);
+  else
+    for (let i = 0; i < own.length; i += 3) {
+      const offset = own[i]!;
+      const until = i + 3 < own.length ? own[i + 3]! : added.value.length;
+      addStretch(stretches, at + offset, own[i + 1]!, own[i + 2]!, until - offset);
+    }
   text.start = Math.min(text.start, added.start);
   text.end = Math.max(text.end, added.end);
 }
@@ -158,6 +168,6 @@ export function textInPlaceOf({ start, startTagEnd, end }: ElementNode, value: s
   if (start < 0) return text;
   text.start = start;
   text.end = Math.max(startTagEnd, end);
-  text.stretches = [{ at: 0, start: text.start, end: text.end }];
+  text.stretches = [0, text.start, text.end];
   return text;
 }

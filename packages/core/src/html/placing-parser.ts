@@ -1,19 +1,19 @@
 import { Parser, Token, Tokenizer, type html as names } from 'parse5';
 import { Adapter, type NodeMap } from './adapter';
-import { addStretch, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode, type Stretch } from './node';
+import { addStretch, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode, type Stretches } from './node';
 import type { Ignored } from './ignored';
 import { repeatedAttributes } from './positions';
 
 type PlacedToken = Token.Token & { start: number; end: number; isUsed?: boolean; repeats?: boolean };
 
-type PlacedText = Token.CharacterToken & { start?: number; end?: number; stretches?: Stretch[] | null };
+type PlacedText = Token.CharacterToken & { start?: number; end?: number; stretches?: Stretches | null };
 
 function place(token: PlacedText, at: number, start: number, end: number, isWritten: boolean): void {
   if (token.start === undefined) {
     token.start = start;
-    token.stretches = isWritten ? [{ at, start, end }] : null;
+    token.stretches = isWritten ? [at, start, end] : null;
   } else if (isWritten || token.stretches != null || token.end !== start)
-    addStretch((token.stretches ??= [{ at: 0, start: token.start, end: token.end! }]), { at, start, end }, isWritten ? -1 : end - start);
+    addStretch((token.stretches ??= [0, token.start, token.end!]), at, start, end, isWritten ? -1 : end - start);
   token.end = end;
 }
 

@@ -44,52 +44,111 @@ export interface Range {
 }
 
 /**
- * The place of every attribute in a start tag, read anew from the tag's source (HTML, section 13.2.5, the attribute
- * states of the tokenizer). Done only for tags that have something to report, which is far cheaper than keeping the
- * place of every attribute of every tag. Of a name given twice the first counts, as for the parser.
+ * The place of an attribute in a start tag, found anew in the tag's source (HTML, section 13.2.5, the attribute states of the
+ * tokenizer). Done only for what there is to report, which is far cheaper than keeping the place of every attribute of every tag.
+ * Of a name given twice the first counts, as for the parser.
+ *
+ * @param name as the parser reads it
+ * @returns undefined where the tag has none of the name
  */
+export function attributeRange(input: string, tagStart: number, tagEnd: number, name: string): Range | undefined {
+  for (let at = firstAttribute(input, tagStart, tagEnd); readAttribute(input, at, tagEnd); at = found.end)
+    if (isName(input, found.start, found.nameEnd, name)) return { start: found.start, end: found.end };
+  return undefined;
+}
+
+/** The places of all attributes of a start tag; of a name given twice the first counts. */
 export function attributeRanges(input: string, tagStart: number, tagEnd: number): Map<string, Range> {
   const ranges = new Map<string, Range>();
-  readAttributes(input, tagStart, tagEnd, (name, range) => {
-    if (!ranges.has(name)) ranges.set(name, range);
-  });
+  for (let at = firstAttribute(input, tagStart, tagEnd); readAttribute(input, at, tagEnd); at = found.end) {
+    const { start, nameEnd, end } = found;
+    const name = nameAt(input, start, nameEnd);
+    if (!ranges.has(name)) ranges.set(name, { start, end });
+  }
   return ranges;
 }
+
+/** A name between two offsets as the parser reads it. */
+function nameAt(input: string, from: number, to: number): string {
+  return input.slice(from, to).toLowerCase().replace(/\0/g, '\ufffd');
+}
+
+/** The places of attributes in the tags of a text, for those who ask of one tag again and again: in time linear to its length. */
+export class Tags {
+  private start = -1;
+  private asked = 0;
+  private all: ReadonlyMap<string, Range> | null = null;
+
+  constructor(private readonly input: string) {}
+
+  /** The same as `attributeRange`. */
+  attribute(tagStart: number, tagEnd: number, name: string): Range | undefined {
+    if (this.start !== tagStart) {
+      this.start = tagStart;
+      this.asked = 0;
+      this.all = null;
+    }
+    if (++this.asked <= ONE_BY_ONE) return attributeRange(this.input, tagStart, tagEnd, name);
+    return (this.all ??= attributeRanges(this.input, tagStart, tagEnd)).get(name);
+  }
+}
+
+/** As many attributes of a tag are looked for one by one. */
+const ONE_BY_ONE = 6;
 
 /** The places of the attributes of a start tag whose name stood in it before. */
 export function repeatedAttributes(input: string, tagStart: number, tagEnd: number): (Range & { name: string })[] {
   const names = new Set<string>();
   const repeated: (Range & { name: string })[] = [];
-  readAttributes(input, tagStart, tagEnd, (name, range) => {
-    if (names.has(name)) repeated.push({ ...range, name });
+  for (let at = firstAttribute(input, tagStart, tagEnd); readAttribute(input, at, tagEnd); at = found.end) {
+    const { start, nameEnd, end } = found;
+    const name = nameAt(input, start, nameEnd);
+    if (names.has(name)) repeated.push({ start, end, name });
     names.add(name);
-  });
+  }
   return repeated;
 }
 
-function readAttributes(input: string, tagStart: number, tagEnd: number, onAttribute: (name: string, range: Range) => void): void {
+/** Behind the name of a tag. */
+function firstAttribute(input: string, tagStart: number, tagEnd: number): number {
   let at = tagStart + 1;
   while (at < tagEnd && !endsName(input.charCodeAt(at))) at++;
-  for (;;) {
-    while (at < tagEnd && (isBlank(input.charCodeAt(at)) || input.charCodeAt(at) === SOLIDUS)) at++;
-    if (at >= tagEnd || input.charCodeAt(at) === GREATER_THAN) return;
-    const start = at++;
-    while (at < tagEnd && !endsName(input.charCodeAt(at)) && input.charCodeAt(at) !== EQUALS) at++;
-    const name = input.slice(start, at).toLowerCase().replace(/\0/g, '\ufffd');
-    let end = at;
-    while (at < tagEnd && isBlank(input.charCodeAt(at))) at++;
-    if (input.charCodeAt(at) === EQUALS && at < tagEnd) {
-      at++;
-      while (at < tagEnd && isBlank(input.charCodeAt(at))) at++;
-      const quote = input.charCodeAt(at);
-      if (quote === QUOTATION || quote === APOSTROPHE) {
-        const close = input.indexOf(input[at]!, at + 1);
-        at = close === -1 || close >= tagEnd ? tagEnd : close + 1;
-      } else while (at < tagEnd && !isBlank(input.charCodeAt(at)) && input.charCodeAt(at) !== GREATER_THAN) at++;
-      end = at;
-    }
-    onAttribute(name, { start, end });
+  return at;
+}
+
+/** The attribute that was read last: one for all, since a tag is read thousands of times. */
+const found = { start: 0, nameEnd: 0, end: 0 };
+
+/** Reads the attribute that comes next; false where there is none. */
+function readAttribute(input: string, from: number, tagEnd: number): boolean {
+  let at = from;
+  while (at < tagEnd && (isBlank(input.charCodeAt(at)) || input.charCodeAt(at) === SOLIDUS)) at++;
+  if (at >= tagEnd || input.charCodeAt(at) === GREATER_THAN) return false;
+  found.start = at++;
+  while (at < tagEnd && !endsName(input.charCodeAt(at)) && input.charCodeAt(at) !== EQUALS) at++;
+  found.nameEnd = found.end = at;
+  while (at < tagEnd && isBlank(input.charCodeAt(at))) at++;
+  if (input.charCodeAt(at) !== EQUALS || at >= tagEnd) return true;
+  at++;
+  while (at < tagEnd && isBlank(input.charCodeAt(at))) at++;
+  const quote = input.charCodeAt(at);
+  if (quote === QUOTATION || quote === APOSTROPHE) {
+    const close = input.indexOf(quote === QUOTATION ? '"' : "'", at + 1);
+    at = close === -1 || close >= tagEnd ? tagEnd : close + 1;
+  } else while (at < tagEnd && !isBlank(input.charCodeAt(at)) && input.charCodeAt(at) !== GREATER_THAN) at++;
+  found.end = at;
+  return true;
+}
+
+/** Whether a name stands between two offsets, in capitals or not; the parser reads a null character as a mark. */
+function isName(input: string, from: number, to: number, name: string): boolean {
+  if (to - from !== name.length) return false;
+  for (let i = 0; i < name.length; i++) {
+    const code = input.charCodeAt(from + i);
+    const read = code >= 0x41 && code <= 0x5a ? code + 0x20 : code === 0 ? 0xfffd : code;
+    if (read !== name.charCodeAt(i)) return false;
   }
+  return true;
 }
 
 const SOLIDUS = 0x2f;

@@ -1,4 +1,4 @@
-import { TextNode, type Stretch } from './node';
+import { TextNode, type Stretches } from './node';
 import type { Range } from './positions';
 
 /*
@@ -27,7 +27,15 @@ export function placeOfText(text: TextNode, from = 0, to = text.value.length): R
 export function partOfText(text: TextNode, from: number, to: number): TextNode {
   const part = new TextNode(text.value.slice(from, to));
   if (text.start < 0) return part;
-  const kept: Stretch[] = [];
+  if (text.stretches === null && text.end - text.start === text.value.length) {
+    // It stands in the input as it is, and so does each part of it.
+    if (to > from) {
+      part.start = text.start + from;
+      part.end = text.start + to;
+    }
+    return part;
+  }
+  const kept: Stretches = [];
   addPart(kept, stretchesOf(text), text.value.length, from, to, -from);
   placeBy(part, kept);
   return part;
@@ -42,6 +50,18 @@ export interface TextChange {
 
 /** Puts other words in the place of a part of a text; they take the place of that part in the input. */
 export function replaceText(text: TextNode, start: number, end: number, by: string): void {
+  const { length } = text.value;
+  if (by === '' && text.stretches === null && text.start >= 0 && text.end - text.start === length && (start === 0) !== (end === length)) {
+    // What is left of a text that stands in the input as it is stands there as it is.
+    if (start === 0) {
+      text.value = text.value.slice(end);
+      text.start += end;
+    } else {
+      text.value = text.value.slice(0, start);
+      text.end = text.start + start;
+    }
+    return;
+  }
   replaceParts(text, [{ start, end, text: by }]);
 }
 
@@ -54,7 +74,7 @@ export function replaceParts(text: TextNode, changes: readonly TextChange[]): vo
   const { value } = text;
   const { length } = value;
   const stretches = text.start < 0 ? null : stretchesOf(text);
-  const kept: Stretch[] = [];
+  const kept: Stretches = [];
   let out = '';
   let from = 0;
   const keep = (to: number): void => {
@@ -63,7 +83,10 @@ export function replaceParts(text: TextNode, changes: readonly TextChange[]): vo
   };
   for (const { start, end, text: by } of changes) {
     keep(start);
-    if (stretches !== null && by !== '') kept.push({ at: out.length, ...placeIn(text, stretches, length, start, end) });
+    if (stretches !== null && by !== '') {
+      const place = placeIn(text, stretches, length, start, end);
+      kept.push(out.length, place.start, place.end);
+    }
     out += by;
     from = end;
   }
@@ -73,71 +96,77 @@ export function replaceParts(text: TextNode, changes: readonly TextChange[]): vo
 }
 
 /** Notes where the stretches of a text were read; one without any stays where it was. */
-function placeBy(text: TextNode, kept: Stretch[]): void {
-  const [first] = kept;
-  if (first === undefined) return;
-  text.start = first.start;
-  text.end = first.end;
-  for (const { start, end } of kept) {
-    if (start < text.start) text.start = start;
-    if (end > text.end) text.end = end;
+function placeBy(text: TextNode, kept: Stretches): void {
+  if (kept.length === 0) return;
+  let start = kept[1]!;
+  let end = kept[2]!;
+  const isOne = kept.length === 3 && end - start === text.value.length;
+  for (let i = 3; i < kept.length; i += 3) {
+    if (kept[i + 1]! < start) start = kept[i + 1]!;
+    if (kept[i + 2]! > end) end = kept[i + 2]!;
   }
-  text.stretches = kept.length === 1 && first.end - first.start === text.value.length ? null : kept;
+  text.start = start;
+  text.end = end;
+  text.stretches = isOne ? null : kept;
 }
 
-function stretchesOf({ stretches, start, end }: TextNode): Stretch[] {
-  return stretches ?? [{ at: 0, start, end }];
+function stretchesOf({ stretches, start, end }: TextNode): Stretches {
+  return stretches ?? [0, start, end];
 }
 
-function placeIn(text: TextNode, stretches: readonly Stretch[], length: number, from: number, to: number): Range {
+function placeIn(text: TextNode, stretches: Readonly<Stretches>, length: number, from: number, to: number): Range {
   if (to > from) return spanOf(stretches, length, from, to);
   const at = from === 0 ? text.start : offsetIn(stretches, length, from - 1, 'end');
   return { start: at, end: at };
 }
 
 /** From the first to the last place that characters of the value were read at, which the parser may have moved (HTML, section 13.2.6.1 "foster parenting"). */
-function spanOf(stretches: readonly Stretch[], length: number, from: number, to: number): Range {
+function spanOf(stretches: Readonly<Stretches>, length: number, from: number, to: number): Range {
   let start = offsetIn(stretches, length, from, 'start');
   let end = offsetIn(stretches, length, to - 1, 'end');
-  for (let i = stretchAt(stretches, from), last = stretchAt(stretches, to - 1); i < last; i++) {
-    start = Math.min(start, stretches[i + 1]!.start);
-    end = Math.max(end, stretches[i]!.end);
+  for (let i = stretchAt(stretches, from), last = stretchAt(stretches, to - 1); i < last; i += 3) {
+    start = Math.min(start, stretches[i + 4]!);
+    end = Math.max(end, stretches[i + 2]!);
   }
   return { start, end };
 }
 
-function endIn(text: TextNode, stretches: readonly Stretch[], offset: number): number {
-  return offset === 0 ? stretches[0]!.start : offsetIn(stretches, text.value.length, offset - 1, 'end');
+function endIn(text: TextNode, stretches: Readonly<Stretches>, offset: number): number {
+  return offset === 0 ? stretches[1]! : offsetIn(stretches, text.value.length, offset - 1, 'end');
 }
 
 /** Where a character of the value begins or ends in the input. */
-function offsetIn(stretches: readonly Stretch[], length: number, offset: number, edge: 'start' | 'end'): number {
+function offsetIn(stretches: Readonly<Stretches>, length: number, offset: number, edge: 'start' | 'end'): number {
   const index = stretchAt(stretches, offset);
-  const { at, start, end } = stretches[index]!;
-  const until = stretches[index + 1]?.at ?? length;
+  const [at, start, end] = [stretches[index]!, stretches[index + 1]!, stretches[index + 2]!];
+  const until = index + 3 < stretches.length ? stretches[index + 3]! : length;
   if (until - at !== end - start) return edge === 'start' ? start : end;
   return start + offset - at + (edge === 'start' ? 0 : 1);
 }
 
-function stretchAt(stretches: readonly Stretch[], offset: number): number {
+/** Where the numbers of the stretch begin in which an offset into the value lies. */
+function stretchAt(stretches: Readonly<Stretches>, offset: number): number {
   let low = 0;
-  let high = stretches.length - 1;
+  let high = stretches.length / 3 - 1;
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if (stretches[middle]!.at <= offset) low = middle;
+    if (stretches[middle * 3]! <= offset) low = middle;
     else high = middle - 1;
   }
-  return low;
+  return low * 3;
 }
 
 /** Adds the stretches of a part of a value, with offsets that are moved. */
-function addPart(kept: Stretch[], stretches: readonly Stretch[], length: number, from: number, to: number, by: number): void {
-  for (let i = stretchAt(stretches, from); i < stretches.length && stretches[i]!.at < to; i++) {
-    const { at, start, end } = stretches[i]!;
-    const until = stretches[i + 1]?.at ?? length;
-    const [first, last] = [Math.max(at, from), Math.min(until, to)];
+function addPart(kept: Stretches, stretches: Readonly<Stretches>, length: number, from: number, to: number, by: number): void {
+  for (let i = stretchAt(stretches, from); i < stretches.length && stretches[i]! < to; i += 3) {
+    const at = stretches[i]!;
+    const start = stretches[i + 1]!;
+    const end = stretches[i + 2]!;
+    const until = i + 3 < stretches.length ? stretches[i + 3]! : length;
+    const first = at > from ? at : from;
+    const last = until < to ? until : to;
     if (last <= first) continue;
-    const isWhole = until - at !== end - start;
-    kept.push(isWhole ? { at: first + by, start, end } : { at: first + by, start: start + first - at, end: start + last - at });
+    if (until - at !== end - start) kept.push(first + by, start, end);
+    else kept.push(first + by, start + first - at, start + last - at);
   }
 }

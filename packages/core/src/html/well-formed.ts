@@ -7,7 +7,7 @@ import {
   TextNode,
   type ChildNode,
   type ParentNode,
-  type Stretch,
+  type Stretches,
 } from './node';
 
 import {
@@ -114,7 +114,7 @@ export class WellFormedReader extends Scanner {
       text = new TextNode(input.slice(start, end));
     } else {
       if (this.isOfTable()) return false;
-      const stretches: Stretch[] = [];
+      const stretches: Stretches = [];
       const value = decoded(input, start, end, ampersand, stretches);
       if (value === null) return false;
       text = new TextNode(value);
@@ -204,7 +204,11 @@ export class WellFormedReader extends Scanner {
     let at = open + 2;
     while (isNamePart(input.charCodeAt(at))) at++;
     const known = knownElement(nameAt(input, open + 1, at));
-    if (known === null || !this.mayStand(known)) return false;
+    if (known === null) return false;
+    // The group that was made for columns ends with the first that is none.
+    if (this.kind === Is.Columns && known.is !== Is.Column && this.parent.type === 'element' && this.parent.start === -1)
+      this.close(this.parent, open, open);
+    if (!this.mayStand(known)) return false;
     const attributes = this.attributes(at, known.is);
     if (attributes === null) return false;
     const { name, is } = known;
@@ -214,6 +218,7 @@ export class WellFormedReader extends Scanner {
     element.startTagEnd = this.at;
     // Rows of a table stand in a section, which is made for them (HTML, section 13.2.6.4.9).
     if (is === Is.Row && this.kind === Is.Table) this.open(new ElementNode('tbody', HTML_NAMESPACE, []), Is.Section);
+    if (is === Is.Column && this.kind === Is.Table) this.open(new ElementNode('colgroup', HTML_NAMESPACE, []), Is.Columns);
     if (is === Is.Void || is === Is.VoidBlock || is === Is.Column) {
       this.put(element);
       element.endTagStart = element.end = this.at;
@@ -267,7 +272,7 @@ export class WellFormedReader extends Scanner {
       case Is.Cell:
         return kind === Is.Row;
       case Is.Column:
-        return kind === Is.Columns;
+        return kind === Is.Columns || kind === Is.Table;
       default:
         if (this.isOfTable()) return false;
     }

@@ -1,4 +1,4 @@
-import { Lines } from '../html/positions';
+import { Lines, Tags } from '../html/positions';
 import type { Action, Layer, LedgerEntry, Reason, Severity, Stage } from './entry';
 import type { Subject } from './subject';
 
@@ -36,10 +36,13 @@ const LONGEST_SOURCE = 500;
 export class Ledger {
   private readonly all: LedgerEntry[] = [];
   private readonly lines: Lines;
+  /** Where attributes stand in the input, for those who report them. */
+  readonly tags: Tags;
 
   /** @param input the text that every offset counts in */
   constructor(readonly input: string) {
     this.lines = new Lines(input);
+    this.tags = new Tags(input);
   }
 
   /** Adds one entry. The entry is made here and now, since keeping the report for later would cost a second object for each. */

@@ -152,8 +152,7 @@ class RuleWalk extends Walk {
     } else if (element.children.length > 0) {
       if (demands?.depth != null) this.openOf.set(rule.name, (this.openOf.get(rule.name) ?? 0) + 1);
       const lines = AS_WRITTEN.has(element.name) ? 'kept' : this.linesWithout(original, frame, rule.by);
-      this.open(element, element, depth + 1, '', frame.elementsSeen, rule, frame.isHidden || isHidden(element));
-      Object.assign(this.frames[this.frames.length - 1]!, { after: boundary, lines });
+      this.open(element, element, depth + 1, '', frame.elementsSeen, rule, frame.isHidden || isHidden(element), boundary, lines);
       return;
     } else if (this.seesEmpty && !VOID_ELEMENTS.has(element.name) && !REPLACED_ELEMENTS.has(element.name))
       this.closeEmpty(element, rule, frame);

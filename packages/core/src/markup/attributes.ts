@@ -73,7 +73,7 @@ export function judgeAttributes(
       const after = keep === undefined ? '' : `${name}="${keep}"`;
       const host = URL_ATTRIBUTES.has(name) ? hostOf(value) : null;
       judged.changes.push({ name, value, host, by, action: keep === undefined ? 'removed' : 'changed', reason, after, isAdded: false });
-    } else judged.changes.push(...judgement.pieces.map((piece): AttributeChange => ({ name, isAdded: false, ...piece })));
+    } else for (const piece of judgement.pieces) judged.changes.push({ name, isAdded: false, ...piece });
     if (judged.refused !== null) return judged;
   }
   if (rule.demands === null) return judged;

@@ -43,43 +43,57 @@ export function tidyHardSpaces(
   ledger: Ledger | null,
   stage: Stage,
 ): void {
-  const { nodes, follows } = textsInOrder(root);
-  for (let i = 0; i < nodes.length; i++) {
-    const node = nodes[i]!;
-    const { value } = node;
-    let at = value.indexOf(HARD_SPACE);
-    if (at === -1) continue;
-    const before = i > 0 && follows[i] === true ? nodes[i - 1]!.value : '';
-    const after = follows[i + 1] === true ? nodes[i + 1]!.value : '';
-    const plain: number[] = [];
-    for (let nth = 0; at !== -1; at = value.indexOf(HARD_SPACE, at + 1), nth++) {
-      const isKept =
-        keep === 'meaningful' &&
-        isMeaningful(
-          at === 0 ? before.slice(-CONTEXT) : value.slice(Math.max(0, at - CONTEXT), at),
-          at + 1 === value.length ? after.slice(0, CONTEXT) : value.slice(at + 1, at + 1 + CONTEXT),
-        );
-      if (!isKept) plain.push(nth);
-    }
-    if (plain.length === 0) continue;
-    if (ledger !== null) report(ledger, stage, by, node, value, plain);
-    let nth = 0;
-    let next = 0;
-    node.value =
-      plain.length === value.split(HARD_SPACE).length - 1
-        ? value.replaceAll(HARD_SPACE, ' ')
-        : value.replace(/\u00a0/g, (space) => {
-            const isPlain = plain[next] === nth++;
-            if (isPlain) next++;
-            return isPlain ? ' ' : space;
-          });
-  }
+  /** The text before, where it stands on the same line; and one with hard spaces, which waits for what follows it. */
+  let before: TextNode | null = null;
+  let waiting: { node: TextNode; before: string } | null = null;
+  const tidy = (after: string): void => {
+    if (waiting !== null) tidyText(waiting.node, waiting.before, after, keep, by, ledger, stage);
+    waiting = null;
+  };
+  eachText(root, (node, isOnLine) => {
+    tidy(isOnLine ? node.value : '');
+    if (node.value.includes(HARD_SPACE)) waiting = { node, before: isOnLine ? (before?.value ?? '') : '' };
+    before = node;
+  });
+  tidy('');
 }
 
-/** All texts of a tree, and for each whether it goes on the line of the text before it. */
-function textsInOrder(root: ParentNode): { nodes: TextNode[]; follows: boolean[] } {
-  const nodes: TextNode[] = [];
-  const follows: boolean[] = [];
+function tidyText(
+  node: TextNode,
+  before: string,
+  after: string,
+  keep: 'meaningful' | 'none',
+  by: Authority,
+  ledger: Ledger | null,
+  stage: Stage,
+): void {
+  const { value } = node;
+  const plain: number[] = [];
+  for (let at = value.indexOf(HARD_SPACE), nth = 0; at !== -1; at = value.indexOf(HARD_SPACE, at + 1), nth++) {
+    const isKept =
+      keep === 'meaningful' &&
+      isMeaningful(
+        at === 0 ? before.slice(-CONTEXT) : value.slice(Math.max(0, at - CONTEXT), at),
+        at + 1 === value.length ? after.slice(0, CONTEXT) : value.slice(at + 1, at + 1 + CONTEXT),
+      );
+    if (!isKept) plain.push(nth);
+  }
+  if (plain.length === 0) return;
+  if (ledger !== null) report(ledger, stage, by, node, value, plain);
+  let nth = 0;
+  let next = 0;
+  node.value =
+    plain.length === value.split(HARD_SPACE).length - 1
+      ? value.replaceAll(HARD_SPACE, ' ')
+      : value.replace(/\u00a0/g, (space) => {
+          const isPlain = plain[next] === nth++;
+          if (isPlain) next++;
+          return isPlain ? ' ' : space;
+        });
+}
+
+/** Tells of each text of a tree, in order, and whether it goes on the line of the text before it. */
+function eachText(root: ParentNode, tell: (text: TextNode, isOnLine: boolean) => void): void {
   let isOnLine = false;
   const parents: ParentNode[] = [root];
   const places: number[] = [0];
@@ -92,8 +106,7 @@ function textsInOrder(root: ParentNode): { nodes: TextNode[]; follows: boolean[]
       places.pop();
       if (parent.type === 'element' && isBlock(parent.name)) isOnLine = false;
     } else if (child.type === 'text') {
-      nodes.push(child);
-      follows.push(isOnLine);
+      tell(child, isOnLine);
       isOnLine = true;
     } else if (child.type === 'element') {
       if (child.name === 'br' || child.name === 'img' || isBlock(child.name)) isOnLine = false;
@@ -103,7 +116,6 @@ function textsInOrder(root: ParentNode): { nodes: TextNode[]; follows: boolean[]
       }
     }
   }
-  return { nodes, follows };
 }
 
 function report(ledger: Ledger, stage: Stage, by: Authority, node: TextNode, value: string, plain: readonly number[]): void {

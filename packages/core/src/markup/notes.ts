@@ -1,7 +1,7 @@
 import type { Boundary } from '../html/boundary';
 import type { ChildNode, ElementNode, ParentNode } from '../html/node';
 import type { ParsedFragment } from '../html/parse';
-import { attributeRanges, type Range } from '../html/positions';
+import { Tags, type Range } from '../html/positions';
 import { startTag } from '../html/serialize';
 import type { Action, Reason, Severity, Stage } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
@@ -50,13 +50,17 @@ export interface Cause {
 
 /** Writes the entries of a walk: what was done to the child that a frame is at, with its place and its path. */
 export class Notes {
+  private readonly tags: Tags;
+
   constructor(
     private readonly fragment: ParsedFragment,
     private readonly ledger: Ledger | null,
     private readonly stage: Stage,
     /** The frames of the walk, from the root on. */
     private readonly frames: readonly Frame[],
-  ) {}
+  ) {
+    this.tags = new Tags(fragment.input);
+  }
 
   /** What became of an element and of what is in it. */
   element(
@@ -115,13 +119,12 @@ export class Notes {
 
   /** What became of attributes; letters that are seen or hidden by it are told with the first. */
   attributes(element: ElementNode, changes: readonly AttributeChange[], frame: Frame, hidden: number): void {
+    if (this.ledger === null) return;
     const { input } = this.fragment;
     const tag = element.start < 0 ? this.placeIn(frame) : { start: element.start, end: element.startTagEnd };
     let lost = hidden;
-    let ranges: Map<string, Range> | null = null;
     for (const { name, property, value, host, by, action, reason, after, piece, isAdded } of changes) {
-      ranges ??= isAdded || element.start < 0 ? null : attributeRanges(input, element.start, element.startTagEnd);
-      const range = isAdded ? undefined : ranges?.get(name);
+      const range = isAdded || element.start < 0 ? undefined : this.tags.attribute(element.start, element.startTagEnd, name);
       const place = (range !== undefined && piece !== undefined ? pieceIn(input, range, piece) : range) ?? tag;
       const severity = lost > 0 ? 'loss' : severityOfAttribute(name);
       const subject =

@@ -39,45 +39,46 @@ const PARENTS: ReadonlyMap<string, readonly string[]> = new Map(
 /** Elements that may hold only what `PARENTS` places there, and white space. */
 const STRICT = new Set(['table', 'colgroup', 'thead', 'tbody', 'tfoot', 'tr']);
 
-interface Open {
-  node: ParentNode;
-  next: number;
-  inParagraph: boolean;
-  inLink: boolean;
-}
-
 /**
  * @param root the tree to be written
  * @returns true where parsing the written tree certainly gives the same tree; false where that is not certain
  */
 export function isSurelyStable(root: ParentNode): boolean {
-  const stack: Open[] = [{ node: root, next: 0, inParagraph: false, inLink: false }];
-  while (stack.length > 0) {
-    const open = stack[stack.length - 1]!;
-    const child = open.node.children[open.next++];
+  const parents: ParentNode[] = [root];
+  const places: number[] = [0];
+  let [paragraphs, links] = [0, 0];
+  while (parents.length > 0) {
+    const depth = parents.length - 1;
+    const parent = parents[depth]!;
+    const parentName = parent.type === 'element' ? parent.name : '';
+    const child = parent.children[places[depth]!++];
     if (child === undefined) {
-      stack.pop();
-      continue;
-    }
-    const parentName = open.node.type === 'element' ? open.node.name : '';
-    if (child.type === 'text') {
+      parents.pop();
+      places.pop();
+      if (parentName === 'p') paragraphs--;
+      else if (parentName === 'a') links--;
+    } else if (child.type === 'text') {
       if (STRICT.has(parentName) && /[^\t\n\f ]/.test(child.value)) return false;
     } else if (child.type === 'element') {
-      if (!canStand(child, parentName, open)) return false;
-      if (child.children.length === 0 || VOID_ELEMENTS.has(child.name)) continue;
-      stack.push({ node: child, next: 0, inParagraph: open.inParagraph || child.name === 'p', inLink: open.inLink || child.name === 'a' });
+      const { name } = child;
+      if (!canStand(child, parentName, paragraphs > 0, links > 0)) return false;
+      if (child.children.length === 0 || VOID_ELEMENTS.has(name)) continue;
+      if (name === 'p') paragraphs++;
+      else if (name === 'a') links++;
+      parents.push(child);
+      places.push(0);
     }
   }
   return true;
 }
 
-function canStand(element: ElementNode, parentName: string, open: Open): boolean {
+function canStand(element: ElementNode, parentName: string, isInParagraph: boolean, isInLink: boolean): boolean {
   const { name } = element;
   if (element.namespace !== HTML_NAMESPACE || element.content !== null) return false;
   const parents = PARENTS.get(name);
   if (parents !== undefined ? !parents.includes(parentName) : STRICT.has(parentName)) return false;
-  if (CLOSE_PARAGRAPH.has(name)) return !open.inParagraph && !(HEADINGS.has(name) && HEADINGS.has(parentName));
-  if (name === 'a') return !open.inLink;
+  if (CLOSE_PARAGRAPH.has(name)) return !isInParagraph && !(HEADINGS.has(name) && HEADINGS.has(parentName));
+  if (name === 'a') return !isInLink;
   if (name === 'iframe') return element.children.length === 0;
   return parents !== undefined || ORDINARY.has(name) || name.includes('-');
 }

@@ -70,7 +70,7 @@ export abstract class Walk {
     }
   }
 
-  /** Takes the children off a source element and begins to walk them into `target`. */
+  /** Takes the children off a source element and begins to walk them into `target`; the last two are those of `Frame`. */
   protected open(
     source: ParentNode,
     target: ParentNode,
@@ -79,6 +79,8 @@ export abstract class Walk {
     nth: number,
     fills: CompiledElement | null,
     isHidden: boolean,
+    after: Boundary | null = null,
+    lines: Frame['lines'] = this.frames[this.frames.length - 1]?.lines ?? null,
   ): void {
     const { children } = source;
     source.children = [];
@@ -96,8 +98,8 @@ export abstract class Walk {
       fills,
       shows: false,
       isHidden,
-      after: null,
-      lines: this.frames[this.frames.length - 1]?.lines ?? null,
+      after,
+      lines,
     });
   }
 
@@ -114,8 +116,7 @@ export abstract class Walk {
   protected openInto(element: ElementNode, frame: Frame, by: Authority, endText = '', parting = partingOf(element)): void {
     const boundary = this.mark(frame, parting, element.name, by);
     const lines = this.linesWithout(element.name, frame, by);
-    this.open(element, frame.target, frame.depth, endText, frame.elementsSeen, null, frame.isHidden);
-    Object.assign(this.frames[this.frames.length - 1]!, { after: boundary, lines });
+    this.open(element, frame.target, frame.depth, endText, frame.elementsSeen, null, frame.isHidden, boundary, lines);
   }
 
   /** Notes that words on the two sides of the place that a frame is at are apart, by whom and since what went. */

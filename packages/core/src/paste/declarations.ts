@@ -6,8 +6,23 @@ export interface LooseDeclaration {
   value: string;
 }
 
+/** What was read last: programs write the same style on every cell and every paragraph, and each pass asks for it again. */
+const read = new Map<string, readonly LooseDeclaration[]>();
+const MOST_READ = 500;
+const LONGEST_READ = 2000;
+
 /** Reads a style attribute without the grammar of CSS: office programs invent properties and values. Linear in its length. */
-export function looseDeclarations(style: string): LooseDeclaration[] {
+export function looseDeclarations(style: string): readonly LooseDeclaration[] {
+  const known = read.get(style);
+  if (known !== undefined) return known;
+  const found = readDeclarations(style);
+  if (style.length > LONGEST_READ) return found;
+  if (read.size >= MOST_READ) read.clear();
+  read.set(style, found);
+  return found;
+}
+
+function readDeclarations(style: string): LooseDeclaration[] {
   const found: LooseDeclaration[] = [];
   const close = (from: number, to: number): void => {
     const part = style.slice(from, to);
@@ -41,7 +56,7 @@ export function looseDeclarations(style: string): LooseDeclaration[] {
 /** The value of a property in an element's style, in lower case; empty where it is not there. */
 export function styleOf(element: ElementNode, property: string): string {
   const style = element.attribute('style');
-  if (style === undefined || !style.toLowerCase().includes(property)) return '';
+  if (style === undefined || style === '') return '';
   let value = '';
   for (const declaration of looseDeclarations(style)) if (declaration.property === property) value = declaration.value;
   return value.toLowerCase();

@@ -7,6 +7,7 @@ import { styleClassesOf } from '../markup/style-classes';
 import type { PassId, PasteSource } from '../profile/paste-schema';
 import { toPointer } from '../profile/pointer';
 import { originOf, type ResolvedProfile } from '../profile/resolve';
+import { contentsOf, type Contents } from './contents';
 import { Reporter, type Pass, type PassRun } from './pass';
 import { PASSES } from './passes/index';
 import { PastedSheet } from './sheet';
@@ -35,9 +36,26 @@ export function reporterOf(id: PassId, resolved: ResolvedProfile, ledger: Ledger
   return new Reporter(ledger, REASONS[id], { layer: origin === resolved.id ? 'profile' : 'parent-profile', rule, origin });
 }
 
+// Each pass takes the settings of its own id; the table of passes says so, a call through it cannot.
+const passOf = (id: PassId): Pass => PASSES[id] as unknown as Pass;
+
 export function work(id: PassId, run: PassRun): void {
-  // Each pass takes the settings of its own id; the table of passes says so, a call through it cannot.
-  (PASSES[id] as unknown as Pass).run(run);
+  passOf(id).run(run);
+}
+
+/** Lets passes work that find something, and looks again at what stands there where one of them has changed it. */
+export class PassesAtWork {
+  private contents: Contents | null = null;
+
+  constructor(private readonly ledger: Ledger) {}
+
+  work(id: PassId, run: PassRun): void {
+    const pass = passOf(id);
+    if (pass.finds !== undefined && !pass.finds((this.contents ??= contentsOf(run.root)), run)) return;
+    const before = this.ledger.entries().length;
+    pass.run(run);
+    if (this.ledger.entries().length > before) this.contents = null;
+  }
 }
 
 /** What a pass would do at its place, found out on a copy. */

@@ -1,6 +1,5 @@
 import { isHidden } from '../html/display';
 import type { ElementNode, FragmentNode, Node } from '../html/node';
-import { attributeRanges } from '../html/positions';
 import { startTag } from '../html/serialize';
 import { visibleLetters } from '../html/text';
 import { placeOfText } from '../html/text-place';
@@ -10,6 +9,7 @@ import { ofAttribute, ofComment, ofElement, ofProperty, ofText, OF_CONTENT, type
 import { hostOf } from '../markup/address';
 import { URL_ATTRIBUTES } from '../markup/floor';
 import type { PasteSource, PassId, PastePasses } from '../profile/paste-schema';
+import type { Contents } from './contents';
 import type { LooseDeclaration } from './declarations';
 import type { PastedPicture, PictureBytes } from './pictures';
 import type { PastedSheet } from './sheet';
@@ -40,6 +40,8 @@ export interface PassRun<Id extends PassId = PassId> {
 /** One step of paste cleanup. It changes the tree, and reports each thing it changed. */
 export interface Pass<Id extends PassId = PassId> {
   id: Id;
+  /** Whether it would find something in what stands there; a pass that would not is not run. Without it, it is always run. */
+  finds?(contents: Contents, run: Pick<PassRun<Id>, 'settings' | 'sheet'>): boolean;
   run(run: PassRun<Id>): void;
 }
 
@@ -108,7 +110,7 @@ export class Reporter {
   /** An attribute that went, or stands there otherwise. */
   attribute(element: ElementNode, name: string, after = '', severity: Severity = 'tidy', reason: Reason = this.reason): void {
     const [start, tagEnd] = tagOf(element, this.ledger.input.length);
-    const range = attributeRanges(this.ledger.input, start, tagEnd).get(name);
+    const range = this.ledger.tags.attribute(start, tagEnd, name);
     // An attribute that an earlier pass put there has no place of its own.
     const at = range ?? { start, end: tagEnd };
     const value = element.attribute(name);
@@ -128,7 +130,7 @@ export class Reporter {
 
   /** A declaration of inline style that went; those of one element are told in the order in which they stand. */
   declaration(element: ElementNode, declaration: LooseDeclaration, severity: Severity, reason = this.reason): void {
-    if (this.style?.element !== element) this.style = new StyleSource(element, this.ledger.input);
+    if (this.style?.element !== element) this.style = new StyleSource(element, this.ledger);
     const place = this.style.placeOf(declaration);
     const subject = ofProperty(element.name, declaration.property, declaration.value);
     if (place === null) {
@@ -256,10 +258,10 @@ class StyleSource {
 
   constructor(
     readonly element: ElementNode,
-    input: string,
+    { input, tags }: Ledger,
   ) {
     const [start, tagEnd] = tagOf(element, input.length);
-    const range = attributeRanges(input, start, tagEnd).get('style');
+    const range = tags.attribute(start, tagEnd, 'style');
     this.start = range?.start ?? 0;
     this.source = range === undefined ? '' : input.slice(range.start, range.end);
     this.lower = this.source.toLowerCase();

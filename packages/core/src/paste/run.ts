@@ -15,7 +15,7 @@ import { styleClassesOf } from '../markup/style-classes';
 import type { PassId, PasteSource } from '../profile/paste-schema';
 import type { ResolvedProfile } from '../profile/resolve';
 import { markupOf, type ClipboardPayload } from './payload';
-import { reporterOf, tryOut, work } from './one-pass';
+import { PassesAtWork, reporterOf, tryOut } from './one-pass';
 import { passOrder } from './order';
 import type { PassRun } from './pass';
 import { bareLinesToParagraphs } from './passes/lines-as-enter';
@@ -112,6 +112,7 @@ export function runPaste(payload: ClipboardPayload, resolved: ResolvedProfile, o
   };
   const measuring = options.trace === 'sizes' || options.trace === 'html';
   const order = passOrder(resolved);
+  let passes = new PassesAtWork(ledger);
   let html = measuring ? serialize(fragment.root) : '';
   let bytes = utf8Length(html);
   const trace = order.map((id, step): PassTrace => {
@@ -121,7 +122,7 @@ export function runPaste(payload: ClipboardPayload, resolved: ResolvedProfile, o
     const ran = settings.on && isMeant;
     const report = reporterOf(id, resolved, ledger);
     const before = ledger.entries().length;
-    if (ran) work(id, { ...common, settings, report });
+    if (ran) passes.work(id, { ...common, settings, report });
     const changes = ledger.entries().length - before;
     const bytesBefore = bytes;
     if (measuring && changes > 0) {
@@ -146,22 +147,27 @@ export function runPaste(payload: ClipboardPayload, resolved: ResolvedProfile, o
   applyRules(fragment, rules, ledger);
   let root = settle(fragment, rules, ledger);
   const rulesTrace = { changes: ledger.entries().length - changesOfPasses, bytesBefore: bytes };
+  /** The result as it was written, once the passes leave it as it is. */
+  let clean: string | null = null;
   // What the rules took may leave something for a pass to do: until there is nothing, as if the result were pasted again.
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const before = ledger.entries().length;
     const written = serialize(root);
+    clean = null;
     // A tree that was read anew has places that do not count in the input.
     const here = root === fragment.root ? ledger : new AnchoredLedger(ledger, { start: 0, end: input.length, path: '' });
+    passes = new PassesAtWork(ledger);
     for (const [i, id] of order.entries()) {
       const settings = resolved.profile.paste.passes[id];
       if (!settings.on || settings.sources?.includes(AGAIN) === false) continue;
       const at = ledger.entries().length;
-      work(id, { ...common, root, source: AGAIN, sheet: NO_SHEET, settings, report: reporterOf(id, resolved, here) });
+      passes.work(id, { ...common, root, source: AGAIN, sheet: NO_SHEET, settings, report: reporterOf(id, resolved, here) });
       trace[i]!.changes += ledger.entries().length - at;
     }
     if (resolved.profile.paste.passes.spaces.on) standInParagraphs(root, resolved, rules, here);
     if (serialize(root) === written) {
       ledger.forget(before);
+      clean = written;
       break;
     }
     const changesBefore = ledger.entries().length;
@@ -170,7 +176,7 @@ export function runPaste(payload: ClipboardPayload, resolved: ResolvedProfile, o
     root = settle(again, rules, here);
     rulesTrace.changes += ledger.entries().length - changesBefore;
   }
-  const out = serialize(root, rules.output.characters);
+  const out = clean !== null && rules.output.characters === 'raw' ? clean : serialize(root, rules.output.characters);
   return {
     html: out,
     root,

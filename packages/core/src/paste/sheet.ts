@@ -16,10 +16,15 @@ export class PastedSheet {
         const name = /^\s*(?:<!--)?\s*[a-z0-9]*\.([\w-]+)\s*$/i.exec(selector)?.[1];
         if (name === undefined) continue;
         const known = this.byClass.get(name) ?? [];
-        known.push(...telling);
+        for (const one of telling) known.push(one);
         this.byClass.set(name, known);
       }
     }
+  }
+
+  /** Whether it says nothing that can mean something. */
+  get isEmpty(): boolean {
+    return this.byClass.size === 0;
   }
 
   /** The declarations that an element's classes bring. */

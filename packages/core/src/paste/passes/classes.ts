@@ -9,6 +9,7 @@ const OFFICE_CLASS =
 /** Takes classes away that other programs brought along. */
 export const classes: Pass<'classes'> = {
   id: 'classes',
+  finds: ({ attributes }) => attributes.has('class'),
   run({ root, settings, styleClasses, report }) {
     const isNamed = (names: readonly string[], word: string): boolean =>
       names.some((name) => (name.endsWith('*') ? word.startsWith(name.slice(0, -1)) : word === name));

@@ -43,6 +43,7 @@ const ALIGNED: ReadonlySet<string> = new Set(['p', 'div', 'h1', 'h2', 'h3', 'h4'
 /** Takes inline style away but for what is named; what it means and markup can say is said in markup first. */
 export const inlineStyle: Pass<'inline-style'> = {
   id: 'inline-style',
+  finds: ({ attributes }, { sheet }) => attributes.has('style') || attributes.has('align') || (attributes.has('class') && !sheet.isEmpty),
   run({ root, settings, sheet, report }) {
     transform(root, {
       element(element, parent) {
@@ -151,7 +152,7 @@ function say(element: ElementNode, name: string, { property, value }: LooseDecla
     const blocks = at.children.filter((child): child is ElementNode => child.type === 'element' && isBlock(child.name));
     if (blocks.length > 0) {
       // What stands beside blocks is left alone: to wrap it would part its words from each other.
-      stack.push(...blocks);
+      for (const block of blocks) stack.push(block);
       continue;
     }
     if (!at.children.some(shows) || at.name === 'br') continue;

@@ -14,10 +14,11 @@ const RUNS_CODE = /^[\u0000-\u0020]*(?:j\s*a\s*v\s*a|v\s*b)\s*s\s*c\s*r\s*i\s*p\
 /** Mends links: local addresses, tracking parameters, redirect wrappers, bookmarks that nothing points to. */
 export const links: Pass<'links'> = {
   id: 'links',
+  finds: ({ elements, attributes }) => elements.has('a') || attributes.has('id'),
   run({ root, settings, report }) {
     const pointedTo = settings.bookmarks === 'used' ? fragmentsIn(root) : null;
     transform(root, {
-      element(element, parent) {
+      element(element, parent, before) {
         if (element.name !== 'a') {
           const id = element.attribute('id');
           // Programs give ids to everything; one that nothing points to would only clash with the page's own.
@@ -42,7 +43,7 @@ export const links: Pass<'links'> = {
         const name = element.attribute('id') ?? element.attribute('name');
         const isUsed = name !== undefined && (pointedTo === null || pointedTo.has(name));
         if (settings.bookmarks === 'keep') return 'keep';
-        if (settings.bookmarks === 'used' && isUsed) return moveBookmark(element, parent, name, report);
+        if (settings.bookmarks === 'used' && isUsed) return moveBookmark(element, parent, before, name, report);
         return report.unwrap(element);
       },
     });
@@ -52,8 +53,12 @@ export const links: Pass<'links'> = {
 /**
  * A bookmark by `name` becomes an id (HTML, section 16.2): that of the block it begins, where that has none, or its own.
  */
-function moveBookmark(anchor: ElementNode, parent: ParentNode, name: string, report: Reporter): 'keep' | 'unwrap' {
-  const isFirst = parent.children.every((child) => child.type === 'text' && !hasLetters(child.value));
+function moveBookmark(anchor: ElementNode, parent: ParentNode, before: number, name: string, report: Reporter): 'keep' | 'unwrap' {
+  let isFirst = true;
+  for (let i = 0; i < before && isFirst; i++) {
+    const child = parent.children[i]!;
+    isFirst = child.type === 'text' && !hasLetters(child.value);
+  }
   if (isFirst && parent.type === 'element' && /^(h[1-6]|p|li|dt|dd)$/.test(parent.name) && parent.attribute('id') === undefined) {
     setAttribute(parent, 'id', name);
     report.changed(anchor, `id="${name}"`, 'tidy', 0, 'paste-bookmark');

@@ -46,14 +46,15 @@ function rebuild(parent: ParentNode, look: ListLook, withTyped: boolean, report:
         builder.goOn(child as ElementNode);
         waiting = [];
       } else {
-        builder.children.push(...waiting, child);
+        for (const before of waiting) builder.children.push(before);
+        builder.children.push(child);
         waiting = [];
         builder.close();
       }
       continue;
     }
     // Comments stay where they are for the pass that is about them.
-    builder.children.push(...waiting.filter(({ type }) => type === 'comment'));
+    for (const before of waiting) if (before.type === 'comment') builder.children.push(before);
     waiting = [];
     for (const item of own) builder.add(item);
   }
@@ -216,7 +217,7 @@ function bareItem(item: ElementNode, report: Reporter): void {
   if (!rest.every((child) => child.type === 'element' && (child.name === 'ul' || child.name === 'ol'))) return;
   const children: ChildNode[] = [];
   for (const child of item.children) {
-    if (child === first) children.push(...first.children);
+    if (child === first) for (const inner of first.children) children.push(inner);
     else children.push(child);
   }
   item.children = [];

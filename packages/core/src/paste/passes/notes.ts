@@ -16,6 +16,7 @@ interface Note {
 /** Makes linked notes with a list at the end of footnotes and endnotes, or bracketed text, or takes them away. */
 export const notes: Pass<'notes'> = {
   id: 'notes',
+  finds: ({ elements }) => elements.has('a'),
   run({ root, settings, idPrefix, report }) {
     const found = notesIn(root);
     if (found.length === 0) return;

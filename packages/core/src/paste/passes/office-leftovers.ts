@@ -95,24 +95,38 @@ interface Marks {
 function cleanAttributes(element: ElementNode, { language, direction }: Marks, report: PassRun['report']): void {
   const style = element.attribute('style');
   if (style !== undefined && HAS_OFFICE_PROPERTY.test(style)) cleanStyle(element, style, report);
-  for (const { name, value } of [...element.attributes])
-    if (
-      ODD_ATTRIBUTE.test(name) ||
-      (name === 'lang' && primaryOf(value) === language) ||
-      (name === 'dir' && value.toLowerCase() === direction)
-    ) {
+  if (element.attributes.length === 0) return;
+  for (const { name, value } of element.attributes.slice())
+    if (isOdd(name) || (name === 'lang' && primaryOf(value) === language) || (name === 'dir' && value.toLowerCase() === direction)) {
       report.attribute(element, name, '', 'tidy', 'paste-office-property');
       setAttribute(element, name, null);
     }
 }
 
+/** Remembers what a pattern says of names: the same few come again and again. */
+function remembered(pattern: RegExp): (name: string) => boolean {
+  const known = new Map<string, boolean>();
+  return (name) => {
+    let fits = known.get(name);
+    if (fits === undefined) {
+      fits = pattern.test(name);
+      if (known.size >= MOST_NAMES) known.clear();
+      known.set(name, fits);
+    }
+    return fits;
+  };
+}
+const MOST_NAMES = 500;
+const isOdd = remembered(ODD_ATTRIBUTE);
+const isOffice = remembered(OFFICE_PROPERTY);
+
 function cleanStyle(element: ElementNode, style: string, report: Reporter): void {
   const declarations = looseDeclarations(style);
-  const kept = declarations.filter(({ property }) => !OFFICE_PROPERTY.test(property));
+  const kept = declarations.filter(({ property }) => !isOffice(property));
   if (kept.length === declarations.length) return;
   const after = kept.map(({ property, value }) => `${property}:${value}`).join(';');
   for (const declaration of declarations)
-    if (OFFICE_PROPERTY.test(declaration.property)) report.declaration(element, declaration, 'tidy', 'paste-office-property');
+    if (isOffice(declaration.property)) report.declaration(element, declaration, 'tidy', 'paste-office-property');
   setAttribute(element, 'style', after === '' ? null : after);
 }
 
@@ -121,6 +135,7 @@ function isPageBreak(element: ElementNode): boolean {
 }
 
 function isMarginComment(element: ElementNode): boolean {
+  if (element.attributes.length === 0) return false;
   const id = element.attribute('id') ?? '';
   return (
     /comment-list|comment$/.test(styleOf(element, 'mso-element')) ||
@@ -131,6 +146,7 @@ function isMarginComment(element: ElementNode): boolean {
 
 /** What a program prints at the top and bottom of each page: it belongs to the paper, not to the text. */
 function isPageFurniture(element: ElementNode, source: PasteSource): boolean {
+  if (element.attributes.length === 0) return false;
   if (/^(?:header|footer|first-header|first-footer|even-header|even-footer)$/.test(styleOf(element, 'mso-element'))) return true;
   const classes = element.attribute('class') ?? '';
   if (/^Mso(?:Header|Footer)$/.test(classes)) return true;

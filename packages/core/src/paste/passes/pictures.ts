@@ -13,6 +13,7 @@ const LOCAL = /^\s*(?:file:|blob:|cid:|mid:|[a-z]:[\\/]|\\\\|webkit-fake-url:|x-
 /** Takes embedded pictures into the asset library; where a picture cannot be had, leaves a box that says so. */
 export const pictures: Pass<'pictures'> = {
   id: 'pictures',
+  finds: ({ elements }) => elements.has('img'),
   run(run) {
     const { root, settings, report } = run;
     const beside = besideOf(run);

@@ -1,3 +1,4 @@
+import { blankAtBegin, blankAtEnd } from '../../html/blank';
 import { isBlock, REPLACED_ELEMENTS } from '../../html/elements';
 import { append, copyPlace, ElementNode, HTML_NAMESPACE, type ChildNode, type ParentNode } from '../../html/node';
 import { countLetters, hasLetters } from '../../html/text';
@@ -14,6 +15,9 @@ import { linesAsEnterMakes } from './lines-as-enter';
 /** Characters that show nothing: zero-width ones, soft hyphens, byte order marks, controls other than white space. */
 // eslint-disable-next-line no-control-regex -- these are the characters meant
 const INVISIBLE = /[\u0001-\u0008\u000e-\u001f\u007f\u00ad\u200b-\u200d\u2060\ufeff]+/g;
+
+/** White space that readers see as one space. */
+const BLANKS = /[\t\n\f\r ]{2,}|[\t\n\f\r]/g;
 
 /** As far as this on either side a hard space is judged by. */
 const CONTEXT = 16;
@@ -43,8 +47,8 @@ function tidyText(run: TextRun, settings: PastePasses['spaces'], report: Reporte
     );
   if (settings.whiteSpace === 'collapse') {
     // Readers see one space whatever stands there, so that one entry for a line says enough.
-    const changes = matches(run.text, /[\t\n\f\r ]{2,}|[\t\n\f\r]/g, () => ' ');
-    if (changes.length > 0 && !isBetweenBlocks(run)) {
+    const changes = run.text.search(BLANKS) === -1 || isBetweenBlocks(run) ? [] : matches(run.text, BLANKS, () => ' ');
+    if (changes.length > 0) {
       const [first] = replaceInRun(run, changes);
       run.text = run.nodes.map(({ value }) => value).join('');
       report.characters(first!, ' ', 'tidy', 0, 'paste-blank');
@@ -54,8 +58,9 @@ function tidyText(run: TextRun, settings: PastePasses['spaces'], report: Reporte
 
 /** Invisible characters go where they do nothing; of several in a row that do something the first stays. */
 function takeInvisible(run: TextRun, report: Reporter): void {
-  const changes: (Replaced & { name: string })[] = [];
   const { text } = run;
+  if (text.search(INVISIBLE) === -1) return;
+  const changes: (Replaced & { name: string })[] = [];
   for (const { 0: found, index } of text.matchAll(INVISIBLE)) {
     const before = lastCharacter(text.slice(Math.max(0, index - 2), index));
     const after = firstCharacter(text.slice(index + found.length, index + found.length + 2));
@@ -138,7 +143,7 @@ function trimmed({ type, children }: ParentNode, report: Reporter): ChildNode[] 
       const stays = (isBetween || isInside) && child.value.includes('\n') ? '\n' : '';
       if (stays !== child.value) replaceText(child, 0, child.value.length, stays);
     } else {
-      const lead = isEdge(before) ? child.value.length - child.value.replace(/^[\t\n\f\r ]+/, '').length : 0;
+      const lead = isEdge(before) ? blankAtBegin(child.value) : 0;
       if (lead > 0) replaceText(child, 0, lead, '');
       const trail = isEdge(after) ? blankAtEnd(child.value) : 0;
       if (trail > 0) replaceText(child, child.value.length - trail, child.value.length, '');
@@ -152,12 +157,6 @@ function trimmed({ type, children }: ParentNode, report: Reporter): ChildNode[] 
     kept.pop();
   }
   return kept;
-}
-
-function blankAtEnd(text: string): number {
-  let at = text.length;
-  while (at > 0 && /[\t\n\f\r ]/.test(text[at - 1]!)) at--;
-  return text.length - at;
 }
 
 const INLINE_FORMATTING: ReadonlySet<string> = new Set('b i u s em strong sub sup small mark code span font strike big tt'.split(' '));
@@ -197,7 +196,10 @@ function takeLooseBreaks(root: ParentNode, report: Reporter): void {
   const stack: ParentNode[] = [root];
   for (let parent = stack.pop(); parent !== undefined; parent = stack.pop()) {
     const { children } = parent;
-    if (children.some((child) => child.type === 'element' && isBlock(child.name))) {
+    if (
+      children.some((child) => child.type === 'element' && child.name === 'br') &&
+      children.some((child) => child.type === 'element' && isBlock(child.name))
+    ) {
       const isBreak = (child: ChildNode): boolean => child.type === 'element' && child.name === 'br';
       const tells = (child: ChildNode): boolean =>
         !isBreak(child) && (child.type === 'element' || (child.type === 'text' && hasLetters(child.value)));
@@ -265,7 +267,7 @@ function hasRun(children: readonly ChildNode[]): boolean {
     if (child.type === 'element' && child.name === 'br') {
       if (++breaks > 1) return true;
     } else if (child.type === 'element' && isBlock(child.name)) return false;
-    else if (child.type !== 'text' || countLetters(child.value) > 0) breaks = 0;
+    else if (child.type !== 'text' || hasLetters(child.value)) breaks = 0;
   }
   return false;
 }

@@ -28,6 +28,7 @@ const PARTS: ReadonlySet<string> = new Set(['table', 'thead', 'tbody', 'tfoot', 
 /** Takes sizes off tables, flattens those that only place things, and marks header rows. Merged cells stay. */
 export const tables: Pass<'tables'> = {
   id: 'tables',
+  finds: ({ elements }) => [...PARTS].some((name) => elements.has(name)),
   run({ root, settings, report }) {
     const flattened = settings.layout === 'flatten' ? layoutParts(root) : new Set<ElementNode>();
     transform(root, {

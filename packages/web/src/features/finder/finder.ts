@@ -10,9 +10,11 @@ import { Store } from '@ngrx/store';
 import { catchError, map, of, startWith, switchMap, timer } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
 import { libraryFeature } from '../../state/library';
+import { SiteStore } from '../../state/site';
+import { SiteFindings } from '../../state/site-findings';
 import type { WorkshopState } from '../../state/workshop';
 import { inFamilyOrder } from '../../shared/profile/family';
-import { findPlaces, placesOf, type Place } from './places';
+import { findPlaces, placesOf, placesOfSite, type Place } from './places';
 
 const MOST_SHOWN = 12;
 const MOST_DOCUMENTS = 5;
@@ -87,6 +89,9 @@ export class Finder {
     initialValue: '',
   });
   private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
+  /** Read, and tested, once somebody looks for something. */
+  private readonly site = inject(SiteStore).draft;
+  private readonly siteFindings = inject(SiteFindings).all;
   private readonly recent = signal(readRecent());
   /** The workshop brings its state along; without it nothing is being worked on. */
   private readonly workshop = this.store.selectSignal(({ workshop }: { workshop?: WorkshopState }) => workshop ?? null);
@@ -101,7 +106,11 @@ export class Finder {
     const library = this.library();
     const profileId = this.profileId ?? inFamilyOrder(library?.profiles ?? [])[0]?.profile.id ?? null;
     const workshop = this.workshop();
-    return library === null ? [] : placesOf(library, profileId, workshop?.profileId === profileId ? workshop?.findings : []);
+    const site = this.site();
+    return [
+      ...(library === null ? [] : placesOf(library, profileId, workshop?.profileId === profileId ? workshop?.findings : [])),
+      ...(site === null ? [] : placesOfSite(site, this.siteFindings())),
+    ];
   });
   /** Those that the server finds come a moment later. */
   private readonly documents = toSignal(

@@ -1,4 +1,4 @@
-import type { Finding } from '@typikon/core';
+import type { Finding, Site, SiteFinding } from '@typikon/core';
 import { ELEMENT_CATALOGUE, formOf, isObject, type Json, markupSchema, PASS_WORDS, surfaceSchema } from '@typikon/core/settings';
 import { nameOf } from '../../state/profile-name';
 import type { Library } from '../../state/types';
@@ -82,6 +82,34 @@ export function placesOf(library: Library, profileId: string | null, findings: r
       link: ['/styles/sheet', id],
     })),
     ...pageKinds.map(({ id, name }): Place => ({ id: `kind:${id}`, label: name, where: 'page kind', link: ['/styles/kind', id] })),
+  ];
+}
+
+/** The content types with their fields, and what the tests found in them and in who writes with what. */
+export function placesOfSite(site: Site, findings: readonly SiteFinding[]): Place[] {
+  const labels = new Map(site.types.map(({ id, label }) => [id, label]));
+  return [
+    ...site.types.flatMap(({ id, label, purpose, fields }): Place[] => [
+      { id: `type:${id}`, label, where: 'content type', words: purpose, link: ['/types', id] },
+      ...fields.map((field): Place => ({
+        id: `field:${id}/${field.key}`,
+        label: field.label,
+        where: `field of ${label}`,
+        words: field.key,
+        link: ['/types', id, field.key],
+      })),
+    ]),
+    ...findings.map(({ check, pointer, sentence, type, field, statement }): Place => {
+      // A statement stands in the list of all; a field or a type has a view of its own.
+      const isOfType = statement === undefined && type !== undefined && check !== 'field-of-nobody';
+      return {
+        id: `site-finding:${check}:${pointer}:${sentence}`,
+        label: sentence,
+        where: isOfType ? `finding in ${labels.get(type) ?? type}` : 'finding in who writes with what',
+        words: check,
+        link: isOfType ? ['/types', type, ...(field === undefined ? [] : [field])] : ['/writing'],
+      };
+    }),
   ];
 }
 
