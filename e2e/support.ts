@@ -289,10 +289,10 @@ export async function openPage(browser: Browser, { isApart = false, isKept = fal
 
 /** Runs in every page before anything of its own: notes the elements that do something when they are pressed. */
 function noteWhatIsClicked(): void {
-  const listen = EventTarget.prototype.addEventListener;
+  const { addEventListener: listen } = EventTarget.prototype as { addEventListener: (this: EventTarget, ...args: unknown[]) => void };
   const pressed = new Set<WeakRef<Element>>();
   Object.assign(globalThis, { whatIsPressed: pressed });
-  EventTarget.prototype.addEventListener = function (this: EventTarget, ...[type, ...rest]: Parameters<typeof listen>) {
+  EventTarget.prototype.addEventListener = function (this: EventTarget, type: string, ...rest: unknown[]) {
     if (/^(click|dblclick|mousedown|pointerdown)$/.test(type) && this instanceof Element) pressed.add(new WeakRef(this));
     listen.call(this, type, ...rest);
   };

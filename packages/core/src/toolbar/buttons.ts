@@ -131,11 +131,11 @@ declare('words', 'superscript', 'Superscript', 'Sets words higher, as for an ord
 declare('words', 'small', 'Small print', 'Marks side comments, such as terms and conditions.', makes('small'));
 declare('words', 'highlight', 'Highlight', 'Marks words as one would with a pen.', { ...makes('mark'), key: 'Mod-Shift-h' });
 declare('words', 'code', 'Code', 'Marks words as computer text.', { ...makes('code'), key: 'Mod-e' });
-for (const [id, label, property] of [
-  ['text-colour', 'Text colour', 'color'],
-  ['background-colour', 'Background colour', 'background-color'],
+for (const [id, label, property, effect] of [
+  ['text-colour', 'Text colour', 'color', 'Gives words one of the colours that the profile names.'],
+  ['background-colour', 'Background colour', 'background-color', 'Puts one of the colours that the profile names behind words.'],
 ] as const)
-  declare('words', id, label, `Gives words one of the colours that the profile names.`, {
+  declare('words', id, label, effect, {
     makes: 'span',
     needs: (options) => {
       const values = options[id].colours.map(({ value }) => value);

@@ -89,11 +89,11 @@ export function placesOf(library: Library, profileId: string | null, findings: r
 export function placesOfSite(site: Site, findings: readonly SiteFinding[]): Place[] {
   const labels = new Map(site.types.map(({ id, label }) => [id, label]));
   return [
-    ...site.types.flatMap(({ id, label, purpose, fields }): Place[] => [
-      { id: `type:${id}`, label, where: 'content type', words: purpose, link: ['/types', id] },
+    ...site.types.flatMap(({ id, label, description, fields }): Place[] => [
+      { id: `type:${id}`, label, where: 'content type', words: description, link: ['/types', id] },
       ...fields.map((field): Place => ({
         id: `field:${id}/${field.key}`,
-        label: field.label,
+        label: field.title,
         where: `field of ${label}`,
         words: field.key,
         link: ['/types', id, field.key],
