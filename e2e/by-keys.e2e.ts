@@ -1,106 +1,10 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
-import type { KeyInput, Page } from 'puppeteer-core';
 import type { Site } from '../packages/core/src/index';
+import { Keys } from './keys';
 import { eventually, openPage, useTypikon } from './support';
 
 const used = useTypikon();
-
-/** More presses of Tab than any screen needs. */
-const MOST_STOPS = 250;
-
-/** Somebody who has no mouse: nothing is clicked, and nothing gets the focus but by keys. */
-class Keys {
-  constructor(readonly page: Page) {}
-
-  /** What has the focus: its role or tag, and its accessible name. */
-  private here(): Promise<{ kind: string; name: string }> {
-    return this.page.evaluate(() => {
-      const node = document.activeElement as HTMLElement;
-      const named = (node.getAttribute('aria-labelledby') ?? '')
-        .split(/\s+/)
-        .map((id) => (id === '' ? '' : (document.getElementById(id)?.innerText ?? '')))
-        .join(' ');
-      const label = (node as HTMLInputElement).labels?.[0]?.innerText ?? '';
-      const name = node.getAttribute('aria-label') ?? (named.trim() || label || node.innerText || node.title || '');
-      return { kind: node.getAttribute('role') ?? node.tagName.toLowerCase(), name: name.replace(/\s+/g, ' ').trim() };
-    });
-  }
-
-  /** Presses Tab until something of this kind has the focus whose name begins like this. */
-  async to(kind: string, name: string): Promise<void> {
-    await eventually(
-      async () => {
-        for (let stop = 0; stop < MOST_STOPS; stop++) {
-          const now = await this.here();
-          if (now.kind === kind && now.name.startsWith(name)) return true;
-          await this.page.keyboard.press('Tab');
-        }
-        return false;
-      },
-      (isThere) => isThere,
-      `no ${kind} “${name}” is reached by Tab`,
-    );
-  }
-
-  async press(...keys: KeyInput[]): Promise<void> {
-    for (const key of keys) await this.page.keyboard.press(key);
-  }
-
-  async enter(kind: string, name: string): Promise<void> {
-    await this.to(kind, name);
-    await this.press('Enter');
-  }
-
-  async write(kind: string, name: string, text: string): Promise<void> {
-    await this.to(kind, name);
-    await this.page.keyboard.down('Control');
-    await this.press('a');
-    await this.page.keyboard.up('Control');
-    await this.page.keyboard.type(text);
-  }
-
-  /** Opens a select and chooses options by the arrows. */
-  async choose(name: string, ...options: string[]): Promise<void> {
-    await this.to('combobox', name);
-    await this.press('Enter');
-    await this.page.waitForSelector('mat-option');
-    for (const option of options) {
-      let last = '';
-      await eventually(
-        async () => {
-          const active = await this.page.evaluate(() => {
-            const id = document.activeElement?.getAttribute('aria-activedescendant') ?? '';
-            return document.getElementById(id)?.innerText.trim() ?? '';
-          });
-          // At the end it goes on from the beginning.
-          if (!active.startsWith(option)) await this.press(active === last ? 'Home' : 'ArrowDown');
-          last = active;
-          return active;
-        },
-        (active) => active.startsWith(option),
-        `${name} does not offer ${option}`,
-      );
-    }
-    await this.press('Enter');
-    if ((await this.page.$('mat-option')) !== null) await this.press('Escape');
-    await this.page.waitForSelector('mat-option', { hidden: true });
-  }
-
-  async save(): Promise<void> {
-    await this.page.keyboard.down('Control');
-    await this.press('s');
-    await this.page.keyboard.up('Control');
-  }
-
-  said(selector: string): Promise<string[]> {
-    return this.page.$$eval(selector, (nodes) => nodes.map((node) => (node as HTMLElement).innerText.replace(/\s+/g, ' ').trim()));
-  }
-
-  expect(selector: string, isRight: (said: string[]) => boolean, what: string): Promise<string[]> {
-    return eventually(() => this.said(selector), isRight, what);
-  }
-}
 
 describe('by keys alone', () => {
   test('a type is made, given to a role, seen and written by its author; an old text is moved knowing what goes', async () => {

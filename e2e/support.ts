@@ -275,7 +275,6 @@ export async function openPage(browser: Browser, { isApart = false, isKept = fal
   const mishaps: string[] = [];
   if (!isKept) opened?.push({ page, mishaps });
   page.setDefaultTimeout(PATIENCE_MS);
-  await page.evaluateOnNewDocument(noteWhatIsClicked);
   // Nothing has to be waited for that only moves.
   await page.emulateMediaFeatures([{ name: 'prefers-reduced-motion', value: 'reduce' }]);
   clickWhatIsThere(page);
@@ -287,38 +286,43 @@ export async function openPage(browser: Browser, { isApart = false, isKept = fal
   return { page, mishaps };
 }
 
-/** Runs in every page before anything of its own: notes the elements that do something when they are pressed. */
-function noteWhatIsClicked(): void {
-  const { addEventListener: listen } = EventTarget.prototype as { addEventListener: (this: EventTarget, ...args: unknown[]) => void };
-  const pressed = new Set<WeakRef<Element>>();
-  Object.assign(globalThis, { whatIsPressed: pressed });
-  EventTarget.prototype.addEventListener = function (this: EventTarget, type: string, ...rest: unknown[]) {
-    if (/^(click|dblclick|mousedown|pointerdown)$/.test(type) && this instanceof Element) pressed.add(new WeakRef(this));
-    listen.call(this, type, ...rest);
-  };
-}
-
 /**
  * What can be pressed in a page and not be reached by keys: an element that listens to presses, while neither it nor what it stands
  * in or holds takes the focus or is an item of something that does (WCAG 2.2, 2.1.1).
  */
 export async function onlyByPointer(page: Page): Promise<string[]> {
-  return page.evaluate(() => {
-    const FOCUSED =
-      'button, a[href], input, select, textarea, summary, label, iframe, [contenteditable], [tabindex]:not([tabindex="-1"]), ' +
-      // Items of a composite: its keys lead to them (ARIA in HTML, composite roles).
-      ':is([role=listbox], [role=menu], [role=tree], [role=tablist], [role=grid], [role=radiogroup], [role=toolbar]) *';
-    const { whatIsPressed } = globalThis as unknown as { whatIsPressed: Set<WeakRef<Element>> };
-    const found = [...whatIsPressed].flatMap((reference) => {
-      const element = reference.deref();
-      if (element === undefined || !element.isConnected || element.getClientRects().length === 0) return [];
-      // What lies behind a dialog or a menu closes it, as Escape does.
-      if (element === document.body || element.matches('ty-root, main, .cdk-overlay-backdrop, mat-dialog-container')) return [];
-      if (element.closest(FOCUSED) !== null || element.querySelector(FOCUSED) !== null) return [];
-      return [`only by pointer: ${element.outerHTML.slice(0, 160)}`];
-    });
-    return [...new Set(found)];
+  const session = await page.createCDPSession();
+  // Who listens to what is told by the inspector alone (Chrome DevTools Protocol, Runtime.evaluate, the command line API).
+  const { result, exceptionDetails } = await session.send('Runtime.evaluate', {
+    expression: `(${findOnlyByPointer.toString()})(getEventListeners)`,
+    includeCommandLineAPI: true,
+    returnByValue: true,
   });
+  await session.detach();
+  if (exceptionDetails !== undefined) throw new Error(exceptionDetails.exception?.description ?? exceptionDetails.text);
+  return result.value as string[];
+}
+
+/** Runs in the page. */
+function findOnlyByPointer(listenersOf: (element: Element) => Record<string, unknown[]>): string[] {
+  const FOCUSED =
+    'button, a[href], input, select, textarea, summary, label, iframe, [contenteditable], [tabindex]:not([tabindex="-1"]), ' +
+    // Items of a composite: its keys lead to them (ARIA in HTML, composite roles).
+    ':is([role=listbox], [role=menu], [role=tree], [role=tablist], [role=grid], [role=radiogroup], [role=toolbar]) *';
+  const found = [...document.querySelectorAll('body *')].flatMap((element) => {
+    const listeners = listenersOf(element);
+    if (!['click', 'dblclick', 'mousedown', 'pointerdown'].some((type) => type in listeners)) return [];
+    if (element.getClientRects().length === 0) return [];
+    // What is kept from assistive technology does once more what the fields beside it do.
+    if (element.closest('[aria-hidden=true]') !== null) return [];
+    // What has the focus, where it was put by the page, listens to lose it again.
+    if (element === document.activeElement) return [];
+    // What lies behind a dialog or a menu closes it, as Escape does.
+    if (element.matches('ty-root, main, .cdk-overlay-backdrop, mat-dialog-container')) return [];
+    if (element.closest(FOCUSED) !== null || element.querySelector(FOCUSED) !== null) return [];
+    return [`only by pointer: ${element.outerHTML.slice(0, 160)}`];
+  });
+  return [...new Set(found)];
 }
 
 /** What the open pages say of failures, and what went wrong in them: it tells why something waited for does not come. */

@@ -46,6 +46,7 @@ export async function runTask(
   onRow: (row: MatrixRow) => void = () => undefined,
   onProgress: (done: number, steps: number) => void = () => undefined,
 ): Promise<unknown> {
+  const begin = performance.now();
   if (task.kind === 'read') return markupOf(task.payload, task.isMarkdown).html;
   if (task.kind === 'inventory') return task.markups.map((html) => takeInventory(html));
   const { resolved, options, rules } = compile(task.request);
@@ -57,7 +58,7 @@ export async function runTask(
     case 'keeping':
       return patchToKeep(task.entries, resolved, task.request.html, options);
     case 'prove':
-      return prove(task.request, resolved, options, rules, onProgress);
+      return prove(task.request, resolved, options, rules, begin, onProgress);
     case 'list-lessons':
       return lessonsOf(task.request.html, resolved, options);
     case 'learn':
@@ -136,10 +137,10 @@ async function prove(
   resolved: ResolvedProfile,
   options: CompileOptions,
   rules: CompiledRules,
+  begin: number,
   onProgress: (done: number, steps: number) => void,
 ): Promise<Proof> {
   const { html, arrival, expectations } = request;
-  const begin = performance.now();
   const { fragment, census } = reading(html);
   const told = (proof: CoreProof) => ({
     input: html,
