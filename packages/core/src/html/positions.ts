@@ -1,3 +1,5 @@
+import { isBlankCode } from './blank';
+
 /** Turns offsets into lines and columns. The table of line begins is made at the first question and then kept. */
 export class Lines {
   private begins: number[] | null = null;
@@ -122,20 +124,20 @@ const found = { start: 0, nameEnd: 0, end: 0 };
 /** Reads the attribute that comes next; false where there is none. */
 function readAttribute(input: string, from: number, tagEnd: number): boolean {
   let at = from;
-  while (at < tagEnd && (isBlank(input.charCodeAt(at)) || input.charCodeAt(at) === SOLIDUS)) at++;
+  while (at < tagEnd && (isBlankCode(input.charCodeAt(at)) || input.charCodeAt(at) === SOLIDUS)) at++;
   if (at >= tagEnd || input.charCodeAt(at) === GREATER_THAN) return false;
   found.start = at++;
   while (at < tagEnd && !endsName(input.charCodeAt(at)) && input.charCodeAt(at) !== EQUALS) at++;
   found.nameEnd = found.end = at;
-  while (at < tagEnd && isBlank(input.charCodeAt(at))) at++;
+  while (at < tagEnd && isBlankCode(input.charCodeAt(at))) at++;
   if (input.charCodeAt(at) !== EQUALS || at >= tagEnd) return true;
   at++;
-  while (at < tagEnd && isBlank(input.charCodeAt(at))) at++;
+  while (at < tagEnd && isBlankCode(input.charCodeAt(at))) at++;
   const quote = input.charCodeAt(at);
   if (quote === QUOTATION || quote === APOSTROPHE) {
     const close = input.indexOf(quote === QUOTATION ? '"' : "'", at + 1);
     at = close === -1 || close >= tagEnd ? tagEnd : close + 1;
-  } else while (at < tagEnd && !isBlank(input.charCodeAt(at)) && input.charCodeAt(at) !== GREATER_THAN) at++;
+  } else while (at < tagEnd && !isBlankCode(input.charCodeAt(at)) && input.charCodeAt(at) !== GREATER_THAN) at++;
   found.end = at;
   return true;
 }
@@ -157,10 +159,6 @@ const GREATER_THAN = 0x3e;
 const QUOTATION = 0x22;
 const APOSTROPHE = 0x27;
 
-function isBlank(code: number): boolean {
-  return code === 0x20 || code === 0x0a || code === 0x09 || code === 0x0c || code === 0x0d;
-}
-
 function endsName(code: number): boolean {
-  return isBlank(code) || code === SOLIDUS || code === GREATER_THAN;
+  return isBlankCode(code) || code === SOLIDUS || code === GREATER_THAN;
 }

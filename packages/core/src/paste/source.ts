@@ -33,7 +33,7 @@ const sign = (source: PasteSource, weight: number, mark: string, test: RegExp, .
 });
 
 /** Marks in `text/html`. Generators name themselves, office suites use namespaces and properties of their own. */
-const SIGNS: readonly Sign[] = [
+export const SIGNS: readonly Sign[] = [
   sign('word-processor', 4, 'the namespace of a word processor', /xmlns:w=["']?urn:schemas-microsoft-com:office:word/i, 'xmlns:w='),
   sign(
     'word-processor',
@@ -246,8 +246,7 @@ export function detectSource({ types }: ClipboardPayload): DetectedSource {
       evidence.push({ source: 'markdown', mark: `${marks + lists} kinds of Markdown marks`, weight: marks + lists });
     evidence.push({ source: 'plain-text', mark: 'no markup on the clipboard', weight: 1 });
     if (isBrokenToWidth(text.split('\n'))) evidence.push({ source: 'pdf-viewer', mark: 'lines broken at the same width', weight: 2 });
-  } else if (isBrokenToWidth(linesOf(html)))
-    evidence.push({ source: 'pdf-viewer', mark: 'lines broken at the same width', weight: 2 });
+  } else if (isBrokenToWidth(linesOf(html))) evidence.push({ source: 'pdf-viewer', mark: 'lines broken at the same width', weight: 2 });
   if (html.trim() !== '' && evidence.length === 0)
     evidence.push({ source: 'web-page', mark: 'markup without any mark of an office program', weight: 1 });
   if (types['text/rtf'] !== undefined && html !== '')
