@@ -43,7 +43,9 @@ function citationOf(group: EntryGroup): string {
   const pass = passOf(group);
   if (group.layer === 'html-standard') return '';
   if (group.layer === 'safety-floor') return `§0 Safety, ${subjectWords(group) || 'nesting'}`;
-  return pass === null ? `§2 Markup, ${subjectWords(group)}` : citePass(pass);
+  if (pass !== null) return citePass(pass);
+  const about = subjectWords(group);
+  return about === '' ? '§2 Markup' : `§2 Markup, ${about}`;
 }
 
 /** The pass that made a group; null where the markup rules did. */

@@ -65,6 +65,9 @@ test('the citation names the layer and the rule', () => {
   });
   const [other] = groupEntries(ledgerOf('<p class="x">a</p>'));
   expect(wordsOf(other!, () => 'Desk')).toMatchObject({ layer: 'Desk', citation: '§2 Markup, class on p' });
+  // What is about the text as a whole names no more than the chapter.
+  const apart = groupEntries(ledgerOf('<center>a</center><center>b</center>')).find(({ reason }) => reason === 'words-apart');
+  expect(wordsOf(apart!, () => 'Desk').citation).toBe('§2 Markup');
 });
 
 test('an unwrapped element loses its two tags in the source, a removed one all of it', () => {
