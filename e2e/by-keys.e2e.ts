@@ -2,7 +2,7 @@ import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { Site } from '../packages/core/src/index';
 import { Keys } from './keys';
-import { eventually, openPage, useTypikon } from './support';
+import { eventually, openPage, useTypikon, untilGone } from './support';
 
 const used = useTypikon();
 
@@ -130,7 +130,7 @@ describe('by keys alone', () => {
     await keys.choose('The profile with which Body is written', 'Story desk');
     await page.waitForSelector('ty-move-dialog iframe');
     await keys.enter('button', 'Stay with');
-    await page.waitForSelector('ty-move-dialog', { hidden: true });
+    await untilGone(page, 'ty-move-dialog');
     await keys.choose('The profile with which Body is written', 'Story desk');
     await page.waitForSelector('ty-move-dialog iframe');
     await keys.enter('button', 'Move it');

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { ElementHandle, Page } from 'puppeteer-core';
-import { axeFindings, chooseOptions, eventually, openPage, pressButton, useTypikon } from './support';
+import { axeFindings, chooseOptions, eventually, openPage, pressButton, useTypikon, untilGone } from './support';
 
 const used = useTypikon();
 
@@ -175,7 +175,7 @@ describe('another profile', () => {
     assert.ok((await desk.texts('ty-move-dialog li')).some((text) => text.includes('table')));
     assert.deepEqual(await axeFindings(desk.page), []);
     await desk.press('ty-move-dialog', 'Stay with Notices desk');
-    await desk.page.waitForSelector('ty-move-dialog', { hidden: true });
+    await untilGone(desk.page, 'ty-move-dialog');
     await desk.expect('[data-field=body] .chooser mat-select', ([said]) => said?.startsWith('Notices desk') === true, 'it was moved');
     await desk.choose(LABEL, 'Story desk, usual here');
     await desk.press('ty-move-dialog', 'Move it');

@@ -13,7 +13,7 @@ import {
   type JsonObject,
 } from '../packages/core/src/index';
 import { at } from '../scripts/lib/paths.mjs';
-import { Bench, chooseFromMenu, chooseOptions, eventually, openPage, useTypikon, reveal } from './support';
+import { Bench, chooseFromMenu, chooseOptions, eventually, openPage, useTypikon, reveal, untilGone } from './support';
 
 const used = useTypikon();
 
@@ -47,7 +47,7 @@ describe('a frame that vanished', () => {
       'the changes are not shown',
     );
     await bench.press('ty-let-through-dialog', 'Change the house limits');
-    await page.waitForSelector('ty-let-through-dialog', { hidden: true });
+    await untilGone(page, 'ty-let-through-dialog');
     const frame = /<iframe src="https:\/\/cams\.orrenstrand\.example\/slip"[^>]* sandbox="allow-scripts allow-popups">/;
     await eventually(
       () => bench.stored(),
@@ -152,7 +152,7 @@ describe('a profile built from a sample', () => {
       'the change is not shown',
     );
     await bench.press('ty-learn-dialog mat-dialog-actions', 'Take 4 rules');
-    await page.waitForSelector('ty-learn-dialog', { hidden: true });
+    await untilGone(page, 'ty-learn-dialog');
     await bench.replaceSource('<p class="x">Ahoy <strong>you</strong> <u>and</u> <a href="https://b.example/" title="t">they</a></p>');
     await eventually(
       () => bench.stored(),

@@ -8,7 +8,7 @@ import { unzipSync, zipSync } from 'fflate';
 import type { ElementHandle, Page } from 'puppeteer-core';
 import { longDocument } from '../packages/core/test/long-payloads';
 import { at } from '../scripts/lib/paths.mjs';
-import { axeFindings, Bench, chooseOptions, eventually, openPage, useTypikon } from './support';
+import { axeFindings, Bench, chooseOptions, eventually, openPage, useTypikon, untilGone } from './support';
 
 const used = useTypikon();
 let page: Page;
@@ -311,7 +311,7 @@ describe('all at once', () => {
     );
     assert.deepEqual(await axeFindings(page), []);
     await page.keyboard.press('Escape');
-    await page.waitForSelector('ty-compare-dialog', { hidden: true });
+    await untilGone(page, 'ty-compare-dialog');
   });
 });
 

@@ -444,6 +444,14 @@ export async function chooseFromMenu(page: Page, trigger: string, ...path: strin
   await page.waitForSelector('.cdk-overlay-container [mat-menu-item]', { hidden: true });
 }
 
+/**
+ * Waits until nothing is there that a selector is for. Unlike a wait for what is hidden, it is not content with an element that draws
+ * no box of its own, as that of a dialog's part does not from the first.
+ */
+export async function untilGone(page: Page, selector: string): Promise<void> {
+  await page.waitForFunction((sought) => document.querySelector(sought) === null, {}, selector);
+}
+
 /** Drives the workshop as a person would. */
 export class Bench {
   constructor(readonly page: Page) {}

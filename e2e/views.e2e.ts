@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { after, describe, test } from 'node:test';
-import { axeFindings, Bench, eventually, openPage, reveal, useTypikon } from './support';
+import { axeFindings, Bench, eventually, openPage, reveal, useTypikon, untilGone } from './support';
 
 const used = useTypikon();
 
@@ -35,12 +35,12 @@ describe('axe finds nothing, light or dark', () => {
     await page.waitForSelector('ty-learn-dialog ty-changes-table');
     assert.deepEqual(await axeFindings(page), []);
     await page.keyboard.press('Escape');
-    await page.waitForSelector('ty-learn-dialog', { hidden: true });
+    await untilGone(page, 'ty-learn-dialog');
     await bench.click('ty-title-line .actions [mat-stroked-button]');
     await page.waitForSelector('ty-files-dialog');
     assert.deepEqual(await axeFindings(page), []);
     await page.keyboard.press('Escape');
-    await page.waitForSelector('ty-files-dialog', { hidden: true });
+    await untilGone(page, 'ty-files-dialog');
     await bench.click('.entry .sentence');
     await bench.click('.entry.on .act button');
     await page.waitForSelector('ty-let-through-dialog ty-changes-table');

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import type { Page } from 'puppeteer-core';
-import { axeFindings, Bench, chooseFromMenu, eventually, openPage, pressButton, reveal, useTypikon } from './support';
+import { axeFindings, Bench, chooseFromMenu, eventually, openPage, pressButton, reveal, useTypikon, untilGone } from './support';
 
 const used = useTypikon();
 
@@ -229,7 +229,7 @@ describe('unsaved changes', () => {
     await page.waitForSelector('ty-confirm');
     assert.match(await bench.text('ty-confirm'), /This draft is not saved It has one change/);
     await bench.click('ty-confirm button:nth-of-type(1)');
-    await page.waitForSelector('ty-confirm', { hidden: true });
+    await untilGone(page, 'ty-confirm');
     assert.match(page.url(), /profiles\/diary/);
     await bench.click('nav a[href="/site"]');
     await page.waitForSelector('ty-confirm');
@@ -305,7 +305,7 @@ describe('two windows on one profile', () => {
       /\/markup\/elements\/hr.*\/markup\/elements\/sub|\/markup\/elements\/sub.*\/markup\/elements\/hr/,
     );
     await second.click('ty-conflict-notice [mat-stroked-button]:nth-of-type(2)');
-    await other.page.waitForSelector('ty-conflict-notice', { hidden: true });
+    await untilGone(other.page, 'ty-conflict-notice');
     const checked = async (element: string) => {
       await reveal(other.page, `[data-element=${element}] input`);
       return other.page.$eval(`[data-element=${element}] input`, (node) => node.checked);
@@ -477,7 +477,7 @@ describe('making a profile', () => {
     await page.waitForSelector('ty-profile-parent ty-changes-table');
     assert.deepEqual(await axeFindings(page), []);
     await pressButton(page, 'ty-profile-parent', 'Let it extend this');
-    await page.waitForSelector('ty-profile-parent', { hidden: true });
+    await untilGone(page, 'ty-profile-parent');
     await chooseFromMenu(page, menuOf('copy-of-tender-desk'), 'Take it away');
     await pressButton(page, 'ty-profile-removal', 'Take it away');
     await eventually(names, (all) => !all.includes('Copy of Tender desk for small boats'), 'it did not go');
@@ -560,7 +560,7 @@ describe('going anywhere', () => {
         `${words} does not find ${label}`,
       );
       await page.keyboard.press('Enter');
-      await page.waitForSelector('ty-finder', { hidden: true });
+      await untilGone(page, 'ty-finder');
     };
     await page.goto(`${used.typikon.address}/profiles/notices-desk`);
     await page.waitForSelector('.entry');

@@ -3,22 +3,20 @@ import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { TestBed } from '@angular/core/testing';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Subject } from 'rxjs';
-import { ProfileActions } from '../src/features/profiles/profile-actions';
-import { ProfileList } from '../src/features/profiles/profile-list';
 import { ProfileName } from '../src/features/profiles/profile-name-dialog';
 import { ProfileParent } from '../src/features/profiles/profile-parent-dialog';
 import { ProfileRemoval } from '../src/features/profiles/profile-removal-dialog';
 import { LibraryActions, libraryFeature } from '../src/state/library';
-import { Dialogs } from '../src/ui/dialogs';
 import type { StoredProfile } from '../src/state/types';
 import { demoLibrary, Screen } from './support';
 
 const profileOf = (id: string): StoredProfile => demoLibrary().profiles.find((one) => one.id === id)!;
 const close = jest.fn();
+const dialog = { close, disableClose: false };
 
 async function open<T>(component: Type<T>, data: unknown): Promise<{ screen: Screen<T>; ids: () => string[] }> {
   close.mockReset();
-  TestBed.overrideProvider(MatDialogRef, { useValue: { close } });
+  TestBed.overrideProvider(MatDialogRef, { useValue: dialog });
   TestBed.overrideProvider(MAT_DIALOG_DATA, { useValue: data });
   const screen = await Screen.of(component);
   return {
@@ -77,6 +75,26 @@ describe('a name', () => {
     await screen.settle();
     expect(screen.texts('[role=alert]')).toEqual(['Somebody else has saved this profile.']);
     expect(close).not.toHaveBeenCalled();
+    const theirs = { ...profileOf('diary'), document: { ...profileOf('diary').document, help: { show: 'never' } }, revision: 7 };
+    screen.http.expectOne('/api/v1/profiles/diary').flush(theirs);
+    await screen.settle();
+    expect(screen.texts('[role=alert]')).toEqual(['Somebody else has saved this profile. You see it now as they saved it.']);
+    await screen.set('#profile-name', 'Mine', 'input');
+    await screen.click('button[type=submit]');
+    const again = screen.http.expectOne('/api/v1/profiles/diary/draft').request;
+    expect(again.headers.get('If-Match')).toBe('"7"');
+    expect(again.body).toEqual({ ...theirs.document, name: 'Mine' });
+  });
+
+  test('is neither escaped from nor pressed away while the server is asked', async () => {
+    const profile = profileOf('diary');
+    const { screen } = await open(ProfileName, { profile, way: 'rename' });
+    expect(dialog.disableClose).toBe(false);
+    await screen.click('button[type=submit]');
+    expect(dialog.disableClose).toBe(true);
+    screen.http.expectOne('/api/v1/profiles/diary/draft').flush({ detail: 'No.' }, { status: 500, statusText: 'No' });
+    await screen.settle();
+    expect(dialog.disableClose).toBe(false);
   });
 });
 
@@ -157,18 +175,17 @@ describe('taking away', () => {
     expect(screen.texts('[role=alert]')).toEqual(['It is still in use.']);
     expect(ids()).toContain('tender-desk');
   });
-});
 
-test('each dialog gets the profile as it is stored when it opens, and not as a list showed it', async () => {
-  const opened = jest.fn((_load: unknown, _how: { data: unknown }) => Promise.resolve());
-  TestBed.overrideProvider(Dialogs, { useValue: { open: opened } });
-  const screen = await Screen.of(ProfileList);
-  const shown = profileOf('diary');
-  const stored = answered(shown, { ...shown.document, name: 'Harbour diary' });
-  screen.store.dispatch(LibraryActions.profileStored({ profile: stored }));
-  const actions = TestBed.inject(ProfileActions);
-  await actions.remove(shown);
-  await actions.adopt(shown);
-  await actions.name(shown, 'rename');
-  expect(opened.mock.calls.map(([, { data }]) => data)).toEqual([stored, stored, { profile: stored, way: 'rename' }]);
+  test('is of the profile as it is stored by then, and not as a list showed it', async () => {
+    const shown = profileOf('tender-desk');
+    const { screen } = await open(ProfileRemoval, shown);
+    screen.http.expectOne('/api/v1/profiles/tender-desk/use').flush(use);
+    screen.store.dispatch(LibraryActions.profileStored({ profile: answered(shown, { ...shown.document, name: 'Boat desk' }) }));
+    await screen.settle();
+    expect(screen.texts('h2')).toEqual(['Take “Boat desk” away?']);
+    expect(screen.texts('p').join(' ')).toMatch(/its 2 saved states/);
+    await screen.click('[mat-flat-button]');
+    const { request } = screen.http.expectOne({ method: 'DELETE', url: '/api/v1/profiles/tender-desk' });
+    expect(request.headers.get('If-Match')).toBe('"2"');
+  });
 });

@@ -11,6 +11,7 @@ import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions } from '../../state/workshop.actions';
 import { ChangesTable } from '../../shared/profile/changes-table';
 import { ProfileEdit } from '../../shared/profile/edit';
+import { staysWhile } from '../../ui/stays-while';
 
 export interface Taken {
   /** What was taken, in words. */
@@ -56,6 +57,10 @@ export class LetThroughDialog {
   });
   protected readonly houseAfter = computed(() => mergePatch(this.houseDocument() ?? {}, this.way()?.house ?? {}));
   protected readonly draftAfter = computed(() => mergePatch(this.draft(), this.way()?.profile?.patch ?? {}));
+
+  constructor() {
+    staysWhile(this.isBusy);
+  }
 
   protected confirm(): void {
     const way = this.way();

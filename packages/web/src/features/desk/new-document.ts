@@ -7,6 +7,7 @@ import { MatInputModule } from '@angular/material/input';
 import { titleField, type ContentType } from '@typikon/core';
 import { firstValueFrom } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
+import { staysWhile } from '../../ui/stays-while';
 
 export interface NewDocumentQuestion {
   type: ContentType;
@@ -63,6 +64,10 @@ export class NewDocument {
   protected readonly form = inject(NonNullableFormBuilder).group({
     title: ['', [isThere, Validators.maxLength(200)]],
   });
+
+  constructor() {
+    staysWhile(this.isBusy);
+  }
 
   protected async make(): Promise<void> {
     this.form.markAllAsTouched();

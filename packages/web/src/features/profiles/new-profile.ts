@@ -11,6 +11,7 @@ import { idFrom, PROFILE_FORMAT, STARTING_POINTS, type JsonObject } from '@typik
 import { Store } from '@ngrx/store';
 import { Api, type ApiFailure } from '../../state/api';
 import { LibraryActions, libraryFeature } from '../../state/library';
+import { staysWhile } from '../../ui/stays-while';
 
 /** The profile that others follow, where there is one; and the set of rules for most texts. */
 const HOUSE = 'house';
@@ -48,6 +49,10 @@ export class NewProfile {
     if (begin === 'nothing') return 'Authors can write text without any markup until you allow some.';
     return STARTING_POINTS.find(({ id }) => begin === `set:${id}`)?.gloss ?? '';
   });
+
+  constructor() {
+    staysWhile(this.isBusy);
+  }
 
   protected create(): void {
     const id = this.id();

@@ -11,13 +11,15 @@ import { nameOf } from '../../state/profile-name';
 import type { StoredProfile } from '../../state/types';
 import { ChangesTable, differencesOf } from '../../shared/profile/changes-table';
 import { descendantsOf } from '../../shared/profile/family';
+import { profileInQuestion } from './profile-in-question';
+import { staysWhile } from '../../ui/stays-while';
 
 /** Lets a profile extend another one, or none, once it is seen what that changes of its rules. */
 @Component({
   selector: 'ty-profile-parent',
   imports: [ChangesTable, MatButtonModule, MatDialogModule, MatFormFieldModule, MatSelectModule],
   template: `
-    <h2 mat-dialog-title>What “{{ name }}” extends</h2>
+    <h2 mat-dialog-title>What “{{ name() }}” extends</h2>
     <mat-dialog-content>
       <span class="label" id="parent-to">It follows every rule, but for those that it sets itself, of</span>
       <mat-form-field appearance="outline" subscriptSizing="dynamic">
@@ -28,7 +30,7 @@ import { descendantsOf } from '../../shared/profile/family';
           }
         </mat-select>
       </mat-form-field>
-      @if (parent() === before) {
+      @if (parent() === before()) {
         <p class="ty-soft">That is what it extends now.</p>
       } @else if (problem(); as problem) {
         <p class="ty-failure" role="alert">{{ problem }}</p>
@@ -51,7 +53,7 @@ import { descendantsOf } from '../../shared/profile/family';
     </mat-dialog-content>
     <mat-dialog-actions align="end">
       <button mat-button type="button" mat-dialog-close>Leave it</button>
-      <button mat-flat-button type="button" [disabled]="parent() === before || problem() !== '' || isBusy()" (click)="store()">
+      <button mat-flat-button type="button" [disabled]="parent() === before() || problem() !== '' || isBusy()" (click)="store()">
         Let it extend {{ parent() === '' ? 'nothing' : 'this' }}
       </button>
     </mat-dialog-actions>
@@ -72,27 +74,28 @@ export class ProfileParent {
   private readonly api = inject(Api);
   private readonly ngrx = inject(Store);
   private readonly dialog = inject<MatDialogRef<ProfileParent>>(MatDialogRef);
-  private readonly profile = inject<StoredProfile>(MAT_DIALOG_DATA);
+  private readonly about = profileInQuestion(inject<StoredProfile>(MAT_DIALOG_DATA));
+  private readonly profile = this.about.profile;
   private readonly profiles = this.ngrx.selectSignal(libraryFeature.selectProfiles);
-  protected readonly name = nameOf(this.profile);
-  protected readonly before = typeof this.profile.document['extends'] === 'string' ? this.profile.document['extends'] : '';
-  protected readonly parent = signal(this.before);
-  protected readonly failure = signal('');
+  protected readonly name = computed(() => nameOf(this.profile()));
+  protected readonly before = computed(() => parentOf(this.profile()));
+  protected readonly parent = signal(this.before());
+  protected readonly failure = this.about.failure;
   protected readonly isBusy = signal(false);
-  private readonly below = computed(() => descendantsOf(this.profile.id, this.profiles()));
+  private readonly below = computed(() => descendantsOf(this.profile().id, this.profiles()));
   protected readonly followers = computed(() => this.below().size);
   /** Those that it can extend: neither itself nor what extends it. */
   protected readonly others = computed(() =>
     this.profiles()
-      .filter(({ id }) => id !== this.profile.id && !this.below().has(id))
+      .filter(({ id }) => id !== this.profile().id && !this.below().has(id))
       .map((one) => ({ id: one.id, name: nameOf(one) }))
       .sort((one, other) => one.name.localeCompare(other.name)),
   );
   private readonly document = computed(() =>
-    withValue(this.profile.document, ['extends'], this.parent() === '' ? undefined : this.parent()),
+    withValue(this.profile().document, ['extends'], this.parent() === '' ? undefined : this.parent()),
   );
   private readonly resolution = computed(() => this.resolve(this.document()));
-  protected readonly now = computed(() => this.rulesOf(this.resolve(this.profile.document)));
+  protected readonly now = computed(() => this.rulesOf(this.resolve(this.profile().document)));
   protected readonly then = computed(() => this.rulesOf(this.resolution()));
   protected readonly changes = computed(() => differencesOf(this.now(), this.then()).length);
   protected readonly problem = computed(() => {
@@ -100,10 +103,13 @@ export class ProfileParent {
     return resolution.ok ? '' : resolution.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' ');
   });
 
+  constructor() {
+    staysWhile(this.isBusy);
+  }
+
   private resolve(document: StoredProfile['document']): ReturnType<typeof resolveProfile> {
-    return resolveProfile(this.profile.id, (id) =>
-      id === this.profile.id ? document : this.profiles().find((one) => one.id === id)?.document,
-    );
+    const of = this.profile().id;
+    return resolveProfile(of, (id) => (id === of ? document : this.profiles().find((one) => one.id === id)?.document));
   }
 
   private rulesOf(resolution: ReturnType<typeof resolveProfile>): Json | undefined {
@@ -114,15 +120,17 @@ export class ProfileParent {
 
   protected store(): void {
     this.isBusy.set(true);
-    this.api.saveDraft(this.profile.id, this.document(), this.profile.revision).subscribe({
+    this.api.saveDraft(this.profile().id, this.document(), this.profile().revision).subscribe({
       next: (profile) => {
         this.ngrx.dispatch(LibraryActions.profileStored({ profile }));
         this.dialog.close();
       },
-      error: ({ message }: ApiFailure) => {
+      error: (failure: ApiFailure) => {
         this.isBusy.set(false);
-        this.failure.set(message);
+        this.about.refuse(failure);
       },
     });
   }
 }
+
+const parentOf = ({ document }: StoredProfile): string => (typeof document['extends'] === 'string' ? document['extends'] : '');

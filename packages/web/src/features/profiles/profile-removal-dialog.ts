@@ -9,6 +9,8 @@ import { ContractClient } from '../../state/contract-client';
 import { LibraryActions, libraryFeature } from '../../state/library';
 import { nameOf } from '../../state/profile-name';
 import type { StoredProfile } from '../../state/types';
+import { profileInQuestion } from './profile-in-question';
+import { staysWhile } from '../../ui/stays-while';
 
 type Use = AnswerOf<'get', '/profiles/{id}/use'>;
 
@@ -17,7 +19,7 @@ type Use = AnswerOf<'get', '/profiles/{id}/use'>;
   selector: 'ty-profile-removal',
   imports: [MatButtonModule, MatDialogModule],
   template: `
-    <h2 mat-dialog-title>Take “{{ name }}” away?</h2>
+    <h2 mat-dialog-title>Take “{{ name() }}” away?</h2>
     <mat-dialog-content>
       @if (use(); as use) {
         @if (obstacles().length > 0) {
@@ -29,8 +31,8 @@ type Use = AnswerOf<'get', '/profiles/{id}/use'>;
           </ul>
         } @else {
           <p>
-            Its rules go, and its {{ profile.revision === 1 ? 'one saved state' : profile.revision + ' saved states' }} with them. No other
-            profile extends it, and nobody is said to write with it.
+            Its rules go, and its {{ revision() === 1 ? 'one saved state' : revision() + ' saved states' }} with them. No other profile
+            extends it, and nobody is said to write with it.
           </p>
         }
         @if (use.documents > 0) {
@@ -71,11 +73,12 @@ export class ProfileRemoval {
   private readonly ngrx = inject(Store);
   private readonly dialog = inject<MatDialogRef<ProfileRemoval>>(MatDialogRef);
   private readonly messages = inject(MatSnackBar);
-  protected readonly profile = inject<StoredProfile>(MAT_DIALOG_DATA);
+  private readonly about = profileInQuestion(inject<StoredProfile>(MAT_DIALOG_DATA));
   private readonly names = this.ngrx.selectSignal(libraryFeature.selectNames);
-  protected readonly name = nameOf(this.profile);
+  protected readonly name = computed(() => nameOf(this.about.profile()));
+  protected readonly revision = computed(() => this.about.profile().revision);
   protected readonly use = signal<Use | null>(null);
-  protected readonly failure = signal('');
+  protected readonly failure = this.about.failure;
   protected readonly isBusy = signal(false);
   protected readonly obstacles = computed(() => {
     const use = this.use();
@@ -90,35 +93,37 @@ export class ProfileRemoval {
   });
 
   constructor() {
-    this.client.get('/profiles/{id}/use', {}, { id: this.profile.id }).subscribe({
+    staysWhile(this.isBusy);
+    this.client.get('/profiles/{id}/use', {}, { id: this.about.profile().id }).subscribe({
       next: ({ body }) => this.use.set(body),
-      error: ({ message }: ApiFailure) => this.failure.set(message),
+      error: (failure: ApiFailure) => this.about.refuse(failure),
     });
   }
 
   protected remove(): void {
     this.isBusy.set(true);
-    const { id, document, revision } = this.profile;
+    const { id, document, revision } = this.about.profile();
+    const name = this.name();
     this.client.delete('/profiles/{id}', revision, { id }).subscribe({
       next: () => {
         this.ngrx.dispatch(LibraryActions.profileRemoved({ id }));
         this.dialog.close();
         this.messages
-          .open(`“${this.name}” is gone.`, 'Bring it back', { duration: 10_000 })
+          .open(`“${name}” is gone.`, 'Bring it back', { duration: 10_000 })
           .onAction()
-          .subscribe(() => this.bringBack(id, document));
+          .subscribe(() => this.bringBack(id, name, document));
       },
-      error: ({ message }: ApiFailure) => {
+      error: (failure: ApiFailure) => {
         this.isBusy.set(false);
-        this.failure.set(message);
+        this.about.refuse(failure);
       },
     });
   }
 
-  private bringBack(id: string, document: StoredProfile['document']): void {
+  private bringBack(id: string, name: string, document: StoredProfile['document']): void {
     this.api.createProfile(id, document).subscribe({
       next: (profile) => this.ngrx.dispatch(LibraryActions.profileStored({ profile })),
-      error: ({ message }: ApiFailure) => this.messages.open(`“${this.name}” did not come back. ${message}`, 'Close'),
+      error: ({ message }: ApiFailure) => this.messages.open(`“${name}” did not come back. ${message}`, 'Close'),
     });
   }
 }

@@ -9,6 +9,7 @@ import { likelyPlaces, mayStandIn, misplaced, type ContentType } from '@typikon/
 import { firstValueFrom } from 'rxjs';
 import type { AnswerOf } from '../../state/contract';
 import { ContractClient } from '../../state/contract-client';
+import { staysWhile } from '../../ui/stays-while';
 
 export interface GiveQuestion {
   type: ContentType;
@@ -59,6 +60,10 @@ export class GiveDialog {
 
   private readonly chosen = computed(() => Object.fromEntries(Object.entries(this.places()).filter(([, place]) => place !== '')));
 
+  constructor() {
+    staysWhile(this.isBusy);
+  }
+
   protected choose(to: ContentType): void {
     this.to.set(to);
     this.places.set(likelyPlaces(this.question.type, to));
@@ -77,7 +82,6 @@ export class GiveDialog {
     if (to === null || this.mistake() !== '' || this.isBusy()) return;
     this.isBusy.set(true);
     this.failure.set('');
-    this.opened.disableClose = true;
     try {
       for (let left = 1; left > 0;) {
         const { body } = await firstValueFrom(
@@ -94,7 +98,6 @@ export class GiveDialog {
       );
     }
     this.isBusy.set(false);
-    this.opened.disableClose = false;
   }
 }
 
