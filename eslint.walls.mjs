@@ -22,6 +22,7 @@ export const CORE_ORDER = [
   'toolbar',
   'paste',
   'proof',
+  'reach',
   'render',
   'styles',
   'likeness',

@@ -11,6 +11,7 @@ const OPTIONS: Readonly<Record<string, string>> = {
   'editor-width': 'the width of the editor in pixels',
   field: 'the key of a field',
   from: 'one profile',
+  keep: 'the share of the documents that stay whole, from 0 to 1; 0.95 where it is not given',
   house: 'the house limits above the profile',
   json: 'writes everything that is known as one JSON value',
   jsonl: 'reads and writes one JSON value in each line',

@@ -25,8 +25,32 @@ export function readRuleOptions(
 ): { resolved: ResolvedProfile; options: CompileOptions } {
   const { house, role } = values;
   if (values.json === true && values.jsonl === true) throw new Failure('Give either --json or --jsonl, not both.');
+  const options = above(house, role);
+  return { resolved: readProfile(required(values.profile, 'profile', usage)), options };
+}
+
+/** The options of every command that sets two profiles beside each other. */
+export const TWO_PROFILES = {
+  from: { type: 'string' },
+  to: { type: 'string' },
+  house: { type: 'string' },
+  role: { type: 'string' },
+  json: { type: 'boolean' },
+} as const;
+
+/** Reads the two profiles, and what stands above both. Throws a Failure where one is missing or has mistakes. */
+export function readTwoProfiles(
+  values: { from?: string | undefined; to?: string | undefined; house?: string | undefined; role?: string | undefined },
+  usage: string,
+): { from: ResolvedProfile; to: ResolvedProfile; options: CompileOptions } {
+  const paths = { from: required(values.from, 'from', usage), to: required(values.to, 'to', usage) };
+  const options = above(values.house, values.role);
+  return { from: readProfile(paths.from), to: readProfile(paths.to), options };
+}
+
+/** What stands above profiles: the house limits in a file, and the role that they bind. */
+export function above(house: string | undefined, role: string | undefined): CompileOptions {
   if (role !== undefined && house === undefined)
     throw new Failure('--role only matters with --house, whose limits it may be excepted from.');
-  const resolved = readProfile(required(values.profile, 'profile', usage));
-  return { resolved, options: { ...(house === undefined ? {} : { house: readHouse(house) }), ...(role === undefined ? {} : { role }) } };
+  return { ...(house === undefined ? {} : { house: readHouse(house) }), ...(role === undefined ? {} : { role }) };
 }

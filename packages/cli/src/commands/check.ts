@@ -1,5 +1,4 @@
-import { readdirSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { dirname } from 'node:path';
 import {
   checkProfile,
   checkSite,
@@ -10,6 +9,7 @@ import {
   sumCensuses,
   surroundingsOf,
   takeCensus,
+  type Census,
   type Finding,
   type HouseLimits,
   type ResolvedProfile,
@@ -17,6 +17,7 @@ import {
   type Surroundings,
 } from '@typikon/core';
 import { readArguments, required } from '../arguments';
+import { readDocuments } from '../documents';
 import { Failure } from '../failure';
 import { readHouse, readProfile, readText } from '../files';
 import { print } from '../output';
@@ -109,11 +110,9 @@ function classesOf(paths: readonly string[]): ReadonlySet<string> {
 }
 
 function needsOf(folder: string): Surroundings['documents'] {
-  let names: string[];
-  try {
-    names = readdirSync(folder).filter((name) => name.endsWith('.html'));
-  } catch {
-    throw new Failure(`${folder}: cannot be read as a folder of documents.`);
-  }
-  return sumCensuses(names.map((name) => takeCensus(parseFragment(readText(join(folder, name))).root))).most;
+  return sumCensuses(censusesOf(folder)).most;
+}
+
+function* censusesOf(folder: string): Generator<Census> {
+  for (const { html } of readDocuments(folder)) yield takeCensus(parseFragment(html).root);
 }

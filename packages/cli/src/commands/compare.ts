@@ -1,7 +1,7 @@
-import { comparePasses, compareRules, compileRules, type ComparedSide } from '@typikon/core';
-import { readArguments, required } from '../arguments';
-import { readHouse, readProfile } from '../files';
+import { comparePasses, compareRules, compileRules, type ComparedSide, type ResolvedProfile } from '@typikon/core';
+import { readArguments } from '../arguments';
 import { print } from '../output';
+import { readTwoProfiles, TWO_PROFILES } from '../rule-options';
 import type { Command } from './command';
 
 const usage = 'compare --from A.json --to B.json [--house H.json] [--role R] [--json]';
@@ -14,26 +14,15 @@ export const compareCommand: Command = {
   purpose:
     'Tells what each of two profiles keeps that the other takes, computed from their rules; each line has markup that shows it: cleaned by both, or pasted, for what passes do. Exit code 1 says that there are lines.',
   run(args) {
-    const { values } = readArguments(
-      args,
-      {
-        from: { type: 'string' },
-        to: { type: 'string' },
-        house: { type: 'string' },
-        role: { type: 'string' },
-        json: { type: 'boolean' },
-      },
-      usage,
-    );
-    const paths = { from: required(values.from, 'from', usage), to: required(values.to, 'to', usage) };
-    const house = values.house === undefined ? undefined : readHouse(values.house);
-    const options = { ...(house === undefined ? {} : { house }), ...(values.role === undefined ? {} : { role: values.role }) };
-    const sideOf = (path: string): ComparedSide => {
-      const resolved = readProfile(path);
-      return { profile: resolved.profile, rules: compileRules(resolved, options), name: resolved.profile.name };
-    };
-    const [from, to] = [sideOf(paths.from), sideOf(paths.to)];
-    const lines = compareRules(from, to, house);
+    const { values } = readArguments(args, TWO_PROFILES, usage);
+    const { options, ...profiles } = readTwoProfiles(values, usage);
+    const sideOf = (resolved: ResolvedProfile): ComparedSide => ({
+      profile: resolved.profile,
+      rules: compileRules(resolved, options),
+      name: resolved.profile.name,
+    });
+    const [from, to] = [sideOf(profiles.from), sideOf(profiles.to)];
+    const lines = compareRules(from, to, options.house);
     const passes = comparePasses(from, to);
     const written = (all: typeof lines) => all.map(({ subject, kept, sentence, witness }) => ({ subject, kept, sentence, witness }));
     if (values.json === true) print(`${JSON.stringify({ lines: written(lines), passes: written(passes) })}\n`);

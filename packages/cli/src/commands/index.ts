@@ -6,7 +6,9 @@ import { cleanCommand } from './clean';
 import { exportCommand } from './export';
 import { pasteCommand } from './paste';
 import { compareCommand } from './compare';
+import { fitCommand } from './fit';
 import { proveCommand } from './prove';
+import { reachCommand } from './reach';
 import type { Command } from './command';
 
 /** Every command, in the order in which the help lists them. */
@@ -16,6 +18,8 @@ export const COMMANDS: readonly Command[] = [
   checkCommand,
   proveCommand,
   compareCommand,
+  reachCommand,
+  fitCommand,
   assignCommand,
   exportCommand,
   cascadeCommand,

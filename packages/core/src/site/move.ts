@@ -3,6 +3,7 @@ import { renderedWords } from '../html/rendered-text';
 import type { LedgerEntry } from '../ledger/entry';
 import { clean, cleanWithoutLedger } from '../markup/clean';
 import type { CompiledElement, CompiledRules, Demands } from '../markup/compiled';
+import { missing } from '../reach/missing';
 
 /** What a move of a stored text to another profile would do to it. */
 export interface Move {
@@ -41,13 +42,7 @@ export function fitText(html: string, rules: CompiledRules): string {
 
 /** The words that a reader sees in one text and no more in another, each as often as it is missing. */
 export function lostWords(before: string, after: string): string[] {
-  const left = new Map<string, number>();
-  for (const word of wordsOf(after)) left.set(word, (left.get(word) ?? 0) + 1);
-  return wordsOf(before).filter((word) => {
-    const count = left.get(word) ?? 0;
-    if (count > 0) left.set(word, count - 1);
-    return count === 0;
-  });
+  return missing(wordsOf(before), wordsOf(after));
 }
 
 const wordsOf = (html: string): string[] => renderedWords(parseFragment(html).root);

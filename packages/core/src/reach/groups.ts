@@ -1,0 +1,191 @@
+import { groupEntries, type EntryGroup } from '../ledger/groups';
+import type { LedgerEntry, Severity } from '../ledger/entry';
+import { sentenceOf } from '../ledger/words';
+import type { DocumentReach, ThingsLost } from './document';
+
+/** How much a group takes from readers, from what hurts most to what hurts nobody. */
+export type Harm = 'words' | 'things' | 'look' | 'none';
+
+/** Documents to which a change of rules does the same, by the same rule. */
+export interface ReachGroup {
+  /** Stable for as long as the rules are. */
+  key: string;
+  /** `taken`: done by the rules after and not by those before; `kept`: the other way round; `written`: the same markup, written otherwise. */
+  kind: 'taken' | 'kept' | 'written';
+  harm: Harm;
+  /** What is done, of all its places; what is kept is told as it was done before. */
+  sentence: string;
+  /** Who decides, as in the ledger; empty for `written`. */
+  layer: string;
+  rule: string;
+  reason: string;
+  severity: Severity;
+  element: string;
+  attribute: string;
+  /** The documents by their numbers: in the order in which they were added, from 0. */
+  documents: number[];
+  /** In how many places of them. */
+  places: number;
+  /** Letters that go with it, as the ledger counts them. */
+  textLost: number;
+}
+
+/** What a change of rules does to many documents. */
+export interface ReachOfAll {
+  documents: number;
+  touched: number;
+  /** Documents of which readers see words less, and how many words those are in all. */
+  losing: { documents: number; words: number };
+  /** Documents of which readers see words that they did not. */
+  gaining: { documents: number; words: number };
+  lost: ThingsLost;
+  gained: ThingsLost;
+  /** By rule and by what goes, what hurts most first. */
+  groups: ReachGroup[];
+}
+
+interface Gathered {
+  kind: ReachGroup['kind'];
+  group: EntryGroup | null;
+  documents: number[];
+  places: number;
+  textLost: number;
+  /** Whether readers lost words in any document where this alone was done. */
+  harm: Harm;
+}
+
+/** Adds up what a change of rules does to documents, one after the other. */
+export class ReachSum {
+  private documents = 0;
+  private touched = 0;
+  private readonly losing = { documents: 0, words: 0 };
+  private readonly gaining = { documents: 0, words: 0 };
+  private readonly lost: ThingsLost = { pictures: 0, links: 0, frames: 0 };
+  private readonly gained: ThingsLost = { pictures: 0, links: 0, frames: 0 };
+  private readonly groups = new Map<string, Gathered>();
+
+  /** @param reach what it does to the next document; null where it does nothing */
+  add(reach: DocumentReach | null): void {
+    const number = this.documents++;
+    if (reach === null) return;
+    this.touched++;
+    count(this.losing, reach.wordsLost);
+    count(this.gaining, reach.wordsGained);
+    addTo(this.lost, reach.lost);
+    addTo(this.gained, reach.gained);
+    this.gather('taken', reach.entries, number, reach);
+    this.gather('kept', reach.settled, number, reach);
+    if (reach.entries.length + reach.settled.length === 0) this.put('written', 'written', null, number, 1, 0, 'none');
+  }
+
+  sum(): ReachOfAll {
+    const { documents, touched, losing, gaining, lost, gained } = this;
+    const groups = [...this.groups].map(([key, gathered]) => groupOf(key, gathered));
+    groups.sort(
+      (one, other) =>
+        HARMS.indexOf(one.harm) - HARMS.indexOf(other.harm) ||
+        other.textLost - one.textLost ||
+        other.documents.length - one.documents.length ||
+        (one.key < other.key ? -1 : 1),
+    );
+    return { documents, touched, losing, gaining, lost, gained, groups };
+  }
+
+  private gather(kind: 'taken' | 'kept', entries: readonly LedgerEntry[], number: number, reach: DocumentReach): void {
+    for (const group of groupEntries(entries))
+      this.put(
+        `${kind}|${group.key}`,
+        kind,
+        group,
+        number,
+        group.places.length,
+        group.textLost,
+        kind === 'kept' ? 'none' : harmOf(group, reach),
+      );
+  }
+
+  private put(
+    key: string,
+    kind: ReachGroup['kind'],
+    group: EntryGroup | null,
+    number: number,
+    places: number,
+    textLost: number,
+    harm: Harm,
+  ): void {
+    const known = this.groups.get(key);
+    if (known === undefined) {
+      this.groups.set(key, { kind, group, documents: [number], places, textLost, harm });
+      return;
+    }
+    known.documents.push(number);
+    known.places += places;
+    known.textLost += textLost;
+    if (HARMS.indexOf(harm) < HARMS.indexOf(known.harm)) known.harm = harm;
+    if (known.group !== null && group !== null) known.group = joined(known.group, group);
+  }
+}
+
+const HARMS: readonly Harm[] = ['words', 'things', 'look', 'none'];
+
+/** What hurts readers of what one group does: letters that go with it where words are missed, or things that are. */
+function harmOf({ textLost, severity, element }: EntryGroup, { wordsLost, lost }: DocumentReach): Harm {
+  if (textLost > 0 && wordsLost.length > 0) return 'words';
+  const isThing =
+    (element === 'img' && lost.pictures > 0) || (element === 'a' && lost.links > 0) || (element === 'iframe' && lost.frames > 0);
+  if (isThing || severity === 'loss') return 'things';
+  return severity === 'change' ? 'look' : 'none';
+}
+
+/** Two groups of different documents as one. */
+function joined(one: EntryGroup, other: EntryGroup): EntryGroup {
+  const same = (name: 'element' | 'attribute' | 'property' | 'after'): string => (one[name] === other[name] ? one[name] : '');
+  return {
+    ...one,
+    element: same('element'),
+    attribute: same('attribute'),
+    property: same('property'),
+    after: same('after'),
+    hosts: firstOf(one.hosts, other.hosts, 3),
+    names: firstOf(one.names, other.names, 5),
+    details: firstOf(one.details, other.details, 5),
+  };
+}
+
+const firstOf = (one: readonly string[], other: readonly string[], most: number): string[] =>
+  one.length >= most ? [...one] : [...new Set([...one, ...other])].slice(0, most);
+
+function groupOf(key: string, { kind, group, documents, places, textLost, harm }: Gathered): ReachGroup {
+  if (group === null)
+    return {
+      key,
+      kind,
+      harm,
+      sentence: 'The same markup is written in another way',
+      layer: '',
+      rule: '',
+      reason: '',
+      severity: 'tidy',
+      element: '',
+      attribute: '',
+      documents,
+      places,
+      textLost,
+    };
+  const { layer, rule, reason, severity, element, attribute } = group;
+  // A sentence asks how many places there are, and not which.
+  const sentence = sentenceOf({ ...group, places: new Array<number>(places), textLost });
+  return { key, kind, harm, sentence, layer, rule, reason, severity, element, attribute, documents, places, textLost };
+}
+
+function count(sum: { documents: number; words: number }, words: readonly string[]): void {
+  if (words.length === 0) return;
+  sum.documents++;
+  sum.words += words.length;
+}
+
+function addTo(sum: ThingsLost, more: ThingsLost): void {
+  sum.pictures += more.pictures;
+  sum.links += more.links;
+  sum.frames += more.frames;
+}
