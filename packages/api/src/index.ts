@@ -1,4 +1,5 @@
 import * as documents from './documents';
+import * as editions from './editions';
 import * as profiles from './profiles';
 import * as site from './site';
 import * as texts from './texts';
@@ -25,6 +26,13 @@ export const contract = {
   countHolding: profiles.countHolding,
   useOfProfile: profiles.useOfProfile,
   removeProfile: profiles.removeProfile,
+  currentEditions: editions.currentEditions,
+  listEditions: editions.listEditions,
+  readEdition: editions.readEdition,
+  releaseEdition: editions.releaseEdition,
+  takeBackTo: editions.takeBackTo,
+  reachOfProfile: editions.reachOfProfile,
+  reachOfText: editions.reachOfText,
   useOfType: types.useOfType,
   giveDocuments: types.giveDocuments,
 } as const;

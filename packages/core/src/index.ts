@@ -131,7 +131,7 @@ export { specimenJsonSchema } from './proof/json-schema';
 export { reachOf, type DocumentReach, type ThingsLost } from './reach/document';
 export { fitTo, type Fit, type FitOptions, type FitStep } from './reach/fit';
 export { isWhole } from './reach/whole';
-export { ReachSum, type Harm, type ReachGroup, type ReachOfAll } from './reach/groups';
+export { reachInBrief } from './reach/groups';
 export { expectationsOf, updatedExpectations } from './proof/expect';
 export { cssMistakes, type CssMistake } from './css/mistakes';
 export { Cascade, elementsIn, pathOf, type Contender, type Contest, type Reason as CascadeReason } from './css/cascade';

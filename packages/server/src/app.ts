@@ -6,6 +6,7 @@ import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { guard } from './auth/guard';
 import { documents } from './documents/routes';
+import { editions } from './editions/routes';
 import { onError } from './errors';
 import { soundJson } from './json-body';
 import { forward, HEAVY_BYTES, type Choice, type Lanes, type Load } from './lanes/forward';
@@ -68,8 +69,9 @@ const limits = [LARGEST_SETTINGS, LARGEST_BODY, LARGEST_PAYLOAD].map(
 );
 
 /** What loads or changes contents, which may be long. */
-const CONTENTS = /^\/api\/v1\/(profiles$|acting$|site$|site\/|.*\/rule-history$|.*\/revisions\b|style-files\b|specimens\/.|documents\/.)/;
-const ALL_CONTENTS = /^\/api\/v1\/(texts\/(census|published)|comparison|types\/.*\/give-documents)$/;
+const CONTENTS =
+  /^\/api\/v1\/(profiles$|editions$|profiles\/.*\/(editions|reach)\b|acting$|site$|site\/|.*\/rule-history$|.*\/revisions\b|style-files\b|specimens\/.|documents\/.)/;
+const ALL_CONTENTS = /^\/api\/v1\/(texts\/(census|published)|comparison|types\/.*\/give-documents|profiles\/[^/]+\/reach)$/;
 
 /** Which requests are short work, and which may take long. */
 export function laneOf({ method, path, bytes }: Load): Choice {
@@ -125,8 +127,9 @@ export function createApp({
   const sites = new SiteService(sequelize, committing);
   app.use('/api/*', forward('api', lanes, laneOf), soundJson(), guard(app.openAPIRegistry, sites));
   app.route('/api/v1', health(sequelize));
-  app.route('/api/v1', profiles(sequelize, committing));
+  app.route('/api/v1', profiles(sequelize, sites, committing));
   app.route('/api/v1', profileRemoval(sequelize, committing));
+  app.route('/api/v1', editions(sequelize, sites, committing));
   app.route('/api/v1', texts(sequelize, sites));
   app.route('/api/v1', likeness());
   app.route('/api/v1', styleFiles(sequelize, committing));
@@ -151,4 +154,8 @@ export function createApp({
 }
 
 const isOfLooks = ({ method, path }: { method: string; path: string }): boolean =>
-  method === 'PUT' || (method === 'POST' && /^\/api\/v1\/(style-files\/changes|profiles|documents|documents\/[^/]+\/restore)$/.test(path));
+  method === 'PUT' ||
+  (method === 'POST' &&
+    /^\/api\/v1\/(style-files\/changes|profiles|profiles\/[^/]+\/editions|profiles\/[^/]+\/editions\/\d+\/again|documents|documents\/[^/]+\/restore)$/.test(
+      path,
+    ));

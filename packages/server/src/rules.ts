@@ -1,5 +1,6 @@
 import { compileRules, readHouseLimits, resolveProfile, type CompiledRules, type HouseLimits, type JsonObject } from '@typikon/core';
 import { ProfileModel, SettingModel } from './db/models';
+import { lastEdition, resolveChain, stateOfEditions, type Chain } from './editions/repository';
 
 const NOTHING: JsonObject = { format: 'typikon-profile/1', name: 'Nothing' };
 const HOUSE = 'house-limits';
@@ -20,11 +21,14 @@ export function tooManyTags(html: string): string | null {
     : `The markup has about ${tags.toLocaleString('en')} tags; ${MOST_TAGS.toLocaleString('en')} can be cleaned at once. Nothing was saved.`;
 }
 
-/** All profiles and the house limits as they are stored, in one text that changes with any of them. */
-export async function editions(): Promise<string> {
+/** All drafts and the house limits as they are stored, in one text that changes with any of them. */
+export async function stateOfDrafts(): Promise<string> {
   const profiles = await ProfileModel.findAll({ attributes: ['id', 'revision', 'updatedAt'], order: [['id', 'ASC']], raw: true });
-  const house = await SettingModel.findByPk(HOUSE, { attributes: ['revision'], raw: true });
-  return JSON.stringify([profiles.map(({ id, revision, updatedAt }) => [id, revision, updatedAt]), house?.revision ?? 0]);
+  return JSON.stringify([profiles.map(({ id, revision, updatedAt }) => [id, revision, updatedAt]), await stateOfHouse()]);
+}
+
+async function stateOfHouse(): Promise<number> {
+  return (await SettingModel.findByPk(HOUSE, { attributes: ['revision'], raw: true }))?.revision ?? 0;
 }
 
 /** The house limits as they are stored; undefined where they have mistakes. */
@@ -35,26 +39,35 @@ export async function houseLimits(): Promise<HouseLimits | undefined> {
 }
 
 /**
- * The rules of a profile as it is stored, or with drafts that are being tried, under the house limits. A profile that does
- * not resolve lets nothing but text through.
+ * The rules that authors write by: those of a profile's last edition under the house limits. With drafts that are being tried, those
+ * of the drafts. A profile that does not resolve lets nothing but text through.
  *
  * @param role for whose content; empty for anybody whom the house limits bind
  */
 export async function rulesOf(id: string, role: string, drafts: Record<string, JsonObject> = {}): Promise<CompiledRules> {
-  if (Object.keys(drafts).length > 0) return compile(id, role, drafts);
-  const key = JSON.stringify([id, role, await editions()]);
+  if (Object.keys(drafts).length > 0) {
+    const stored = new Map((await ProfileModel.findAll()).map((profile) => [profile.id, profile.document]));
+    return compile(
+      resolveProfile(id, (other) => (Object.hasOwn(drafts, other) ? drafts[other] : stored.get(other))),
+      role,
+    );
+  }
+  const key = JSON.stringify([id, role, await stateOfEditions(), await stateOfHouse()]);
   let rules = kept.get(key);
   if (rules === undefined) {
-    rules = await compile(id, role, {});
+    rules = await rulesOfChain((await lastEdition(id))?.chain ?? [], role);
     if (kept.size >= MOST_KEPT) kept.clear();
     kept.set(key, rules);
   }
   return rules;
 }
 
-async function compile(id: string, role: string, drafts: Record<string, JsonObject>): Promise<CompiledRules> {
-  const stored = new Map((await ProfileModel.findAll()).map((profile) => [profile.id, profile.document]));
-  const resolution = resolveProfile(id, (other) => (Object.hasOwn(drafts, other) ? drafts[other] : stored.get(other)));
+/** The rules of a profile as a chain of documents says it, under the house limits. */
+export function rulesOfChain(chain: Chain, role: string): Promise<CompiledRules> {
+  return compile(resolveChain(chain), role);
+}
+
+async function compile(resolution: ReturnType<typeof resolveProfile>, role: string): Promise<CompiledRules> {
   const fallback = resolveProfile('nothing', () => NOTHING);
   if (!fallback.ok) throw new Error('The empty profile does not resolve.');
   const house = await houseLimits();

@@ -12,6 +12,11 @@ function site(segments: UrlSegment[]): UrlMatchResult | null {
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'profiles' },
   { path: 'profiles', component: ProfileList, title: 'Profiles · Typikon' },
+  {
+    path: 'profiles/:id/release',
+    loadComponent: () => import('./features/release/release-page').then((m) => m.ReleasePage),
+    title: 'Release · Typikon',
+  },
   { path: 'profiles/:id', loadChildren: () => import('./workshop.routes').then((m) => m.workshopRoutes) },
   {
     path: 'types',

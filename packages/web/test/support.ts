@@ -26,12 +26,12 @@ import { provideEffects } from '@ngrx/effects';
 import { provideStore, Store } from '@ngrx/store';
 import { ProfileEdit } from '../src/shared/profile/edit';
 import { BenchActions, benchFeature, readPayload } from '../src/state/bench';
-import { LibraryActions, libraryFeature } from '../src/state/library';
+import { LibraryActions, libraryFeature, readEditions } from '../src/state/library';
 import { findingsOf } from '../src/state/profile-findings';
 import { PROOF_WORKER } from '../src/state/proof-runner';
 import { sumUpRules } from '../src/state/rules-summary';
 import { InPageWorker } from './in-page-worker';
-import type { Library, Proof, Role, Specimen, StoredCensus, StoredProfile } from '../src/state/types';
+import type { Edition, Library, Proof, Role, Specimen, StoredCensus, StoredProfile } from '../src/state/types';
 import { workshopFeature } from '../src/state/workshop';
 import { WorkshopActions } from '../src/state/workshop.actions';
 
@@ -58,6 +58,12 @@ export function demoLibrary(): Library {
   });
   return {
     profiles,
+    editions: profiles.map(({ id, document }): Edition => {
+      const chain = [{ id, document }];
+      for (let at = document['extends']; typeof at === 'string'; at = chain.at(-1)!.document['extends'])
+        chain.push({ id: at, document: profiles.find((one) => one.id === at)!.document });
+      return { profile: id, number: 1, releasedAt: '2026-01-02T09:00:00.000Z', chain };
+    }),
     specimens,
     stylesheets: (json('stylesheets.json') as { id: string; purpose: string; media?: string }[]).map((sheet) => ({
       media: '',
@@ -105,7 +111,7 @@ export class Screen<T> {
         provideHttpClient(),
         provideHttpClientTesting(),
         { provide: PROOF_WORKER, useValue: () => new InPageWorker() },
-        provideEffects({ sumUpRules, readPayload }),
+        provideEffects({ readEditions, sumUpRules, readPayload }),
         provideStore({ library: libraryFeature.reducer, workshop: workshopFeature.reducer, bench: benchFeature.reducer }),
       ],
     });

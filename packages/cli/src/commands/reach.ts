@@ -1,4 +1,4 @@
-import { compileRules, reachOf, ReachSum, type DocumentReach, type ReachGroup, type ReachOfAll } from '@typikon/core';
+import { compileRules, reachInBrief, reachOf, ReachSum, type DocumentReach, type ReachGroup, type ReachOfAll } from '@typikon/core';
 import { readArguments } from '../arguments';
 import { counted } from '../counted';
 import { oneFolder, readDocuments } from '../documents';
@@ -31,7 +31,7 @@ export const reachCommand: Command = {
     const files: string[] = [];
     for (const { file, html } of readDocuments(folder)) {
       const reach = reachOf(html, from, to);
-      sum.add(reach);
+      sum.add(reach === null ? null : reachInBrief(reach));
       names.push(file);
       if (reach !== null && values.json === true) files.push(JSON.stringify(fileOf(file, reach)));
     }

@@ -1,5 +1,5 @@
 import { groupEntries, type EntryGroup } from '../ledger/groups';
-import type { LedgerEntry, Severity } from '../ledger/entry';
+import type { Severity } from '../ledger/entry';
 import { sentenceOf } from '../ledger/words';
 import type { DocumentReach, ThingsLost } from './document';
 
@@ -44,9 +44,46 @@ export interface ReachOfAll {
   groups: ReachGroup[];
 }
 
+/** A group of entries that is told without its places: how many they are. */
+export type GroupInBrief = Omit<EntryGroup, 'places'> & { places: number };
+
+/** What a change of rules does to one document, without its texts and its entries: as much as sums need. */
+export interface ReachInBrief extends Pick<DocumentReach, 'textLost' | 'textGained' | 'lost' | 'gained'> {
+  /** How many words are lost and gained. */
+  wordsLost: number;
+  wordsGained: number;
+  taken: GroupInBrief[];
+  kept: GroupInBrief[];
+}
+
+/** Takes from what a change does to a document what sums need. */
+export function reachInBrief({
+  textLost,
+  textGained,
+  wordsLost,
+  wordsGained,
+  lost,
+  gained,
+  entries,
+  settled,
+}: DocumentReach): ReachInBrief {
+  return {
+    textLost,
+    textGained,
+    wordsLost: wordsLost.length,
+    wordsGained: wordsGained.length,
+    lost,
+    gained,
+    taken: groupEntries(entries).map(inBrief),
+    kept: groupEntries(settled).map(inBrief),
+  };
+}
+
+const inBrief = ({ places, ...group }: EntryGroup): GroupInBrief => ({ ...group, places: places.length });
+
 interface Gathered {
   kind: ReachGroup['kind'];
-  group: EntryGroup | null;
+  group: GroupInBrief | null;
   documents: number[];
   places: number;
   textLost: number;
@@ -65,7 +102,7 @@ export class ReachSum {
   private readonly groups = new Map<string, Gathered>();
 
   /** @param reach what it does to the next document; null where it does nothing */
-  add(reach: DocumentReach | null): void {
+  add(reach: ReachInBrief | null): void {
     const number = this.documents++;
     if (reach === null) return;
     this.touched++;
@@ -73,9 +110,9 @@ export class ReachSum {
     count(this.gaining, reach.wordsGained);
     addTo(this.lost, reach.lost);
     addTo(this.gained, reach.gained);
-    this.gather('taken', reach.entries, number, reach);
-    this.gather('kept', reach.settled, number, reach);
-    if (reach.entries.length + reach.settled.length === 0) this.put('written', 'written', null, number, 1, 0, 'none');
+    for (const group of reach.taken) this.put(`taken|${group.key}`, 'taken', group, number, harmOf(group, reach));
+    for (const group of reach.kept) this.put(`kept|${group.key}`, 'kept', group, number, 'none');
+    if (reach.taken.length + reach.kept.length === 0) this.put('written', 'written', null, number, 'none');
   }
 
   sum(): ReachOfAll {
@@ -91,28 +128,8 @@ export class ReachSum {
     return { documents, touched, losing, gaining, lost, gained, groups };
   }
 
-  private gather(kind: 'taken' | 'kept', entries: readonly LedgerEntry[], number: number, reach: DocumentReach): void {
-    for (const group of groupEntries(entries))
-      this.put(
-        `${kind}|${group.key}`,
-        kind,
-        group,
-        number,
-        group.places.length,
-        group.textLost,
-        kind === 'kept' ? 'none' : harmOf(group, reach),
-      );
-  }
-
-  private put(
-    key: string,
-    kind: ReachGroup['kind'],
-    group: EntryGroup | null,
-    number: number,
-    places: number,
-    textLost: number,
-    harm: Harm,
-  ): void {
+  private put(key: string, kind: ReachGroup['kind'], group: GroupInBrief | null, number: number, harm: Harm): void {
+    const { places, textLost } = group ?? { places: 1, textLost: 0 };
     const known = this.groups.get(key);
     if (known === undefined) {
       this.groups.set(key, { kind, group, documents: [number], places, textLost, harm });
@@ -129,8 +146,8 @@ export class ReachSum {
 const HARMS: readonly Harm[] = ['words', 'things', 'look', 'none'];
 
 /** What hurts readers of what one group does: letters that go with it where words are missed, or things that are. */
-function harmOf({ textLost, severity, element }: EntryGroup, { wordsLost, lost }: DocumentReach): Harm {
-  if (textLost > 0 && wordsLost.length > 0) return 'words';
+function harmOf({ textLost, severity, element }: GroupInBrief, { wordsLost, lost }: ReachInBrief): Harm {
+  if (textLost > 0 && wordsLost > 0) return 'words';
   const isThing =
     (element === 'img' && lost.pictures > 0) || (element === 'a' && lost.links > 0) || (element === 'iframe' && lost.frames > 0);
   if (isThing || severity === 'loss') return 'things';
@@ -138,7 +155,7 @@ function harmOf({ textLost, severity, element }: EntryGroup, { wordsLost, lost }
 }
 
 /** Two groups of different documents as one. */
-function joined(one: EntryGroup, other: EntryGroup): EntryGroup {
+function joined(one: GroupInBrief, other: GroupInBrief): GroupInBrief {
   const same = (name: 'element' | 'attribute' | 'property' | 'after'): string => (one[name] === other[name] ? one[name] : '');
   return {
     ...one,
@@ -178,10 +195,10 @@ function groupOf(key: string, { kind, group, documents, places, textLost, harm }
   return { key, kind, harm, sentence, layer, rule, reason, severity, element, attribute, documents, places, textLost };
 }
 
-function count(sum: { documents: number; words: number }, words: readonly string[]): void {
-  if (words.length === 0) return;
+function count(sum: { documents: number; words: number }, words: number): void {
+  if (words === 0) return;
   sum.documents++;
-  sum.words += words.length;
+  sum.words += words;
 }
 
 function addTo(sum: ThingsLost, more: ThingsLost): void {

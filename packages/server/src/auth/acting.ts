@@ -1,4 +1,6 @@
+import { PERSON_HEADER } from '@typikon/api';
 import type { Person, Right, Site } from '@typikon/core';
+import type { Context } from 'hono';
 
 /** Somebody in whose name a request is made. */
 export interface Acting extends Person {
@@ -23,3 +25,6 @@ export function actingPerson(site: Site, named: string | undefined): Acting | nu
     ? (everybody.find(({ rights }) => rights.has('administer')) ?? everybody[0])
     : everybody.find(({ id }) => id === named);
 }
+
+/** Who acts in a request, by id; empty for nobody known. */
+export const idOfActing = (site: Site, context: Context): string => actingPerson(site, context.req.header(PERSON_HEADER))?.id ?? '';

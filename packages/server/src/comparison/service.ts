@@ -12,7 +12,7 @@ import {
 import type { Sequelize } from 'sequelize';
 import { DocumentModel } from '../db/document-models';
 import { DraftHistoryModel, ProfileModel } from '../db/models';
-import { editions, houseLimits } from '../rules';
+import { houseLimits, stateOfDrafts } from '../rules';
 import { textsBehind } from './repository';
 
 /** A profile as it holds, or as it was once saved. */
@@ -44,7 +44,7 @@ export class ComparisonService {
    * @param after the id of the last document that was counted before
    */
   async count(from: Compared, to: Compared, after: string, limit: number): Promise<Counting> {
-    const key = JSON.stringify([from, to, await editions()]);
+    const key = JSON.stringify([from, to, await stateOfDrafts()]);
     if (kept?.key !== key) kept = { key, made: await this.make(from, to) };
     const { made } = kept;
     if (made.is !== 'made') return made;

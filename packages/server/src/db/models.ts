@@ -21,6 +21,29 @@ export class DraftHistoryModel extends Model<InferAttributes<DraftHistoryModel>,
   declare savedAt: CreationOptional<Date>;
 }
 
+/** A released state of a profile, which never changes. */
+export class ProfileEditionModel extends Model<InferAttributes<ProfileEditionModel>, InferCreationAttributes<ProfileEditionModel>> {
+  declare profileId: string;
+  /** Counts the editions of the profile from 1. */
+  declare number: number;
+  /** Its own document and those that it extends, from the nearest on. */
+  declare chain: { id: string; document: JsonObject }[];
+  /** The state of the draft that was released. */
+  declare fromRevision: number;
+  /** The earlier edition that was taken back to; null for one that comes from the draft. */
+  declare backTo: CreationOptional<number | null>;
+  declare note: CreationOptional<string>;
+  /** What was known to be amiss, and why it was released all the same. */
+  declare accepted: CreationOptional<{ what: string; why: string }[]>;
+  /** What it did to the texts that were stored then; null where that was not looked at. */
+  declare reach: CreationOptional<{ texts: number; touched: number; losing: number; words: number } | null>;
+  /** Digests of what it rests on. */
+  declare inputs: CreationOptional<Record<string, string>>;
+  declare releasedAt: CreationOptional<Date>;
+  /** The person, by id; empty for nobody known. */
+  declare releasedBy: CreationOptional<string>;
+}
+
 export class SpecimenModel extends Model<InferAttributes<SpecimenModel>, InferCreationAttributes<SpecimenModel>> {
   declare id: string;
   declare name: string;
@@ -176,6 +199,22 @@ export function defineModels(sequelize: Sequelize): void {
       savedAt: { ...moment(), defaultValue: DataTypes.NOW },
     },
     { ...plain, tableName: 'draft_history' },
+  );
+  ProfileEditionModel.init(
+    {
+      profileId: id(),
+      number: { type: DataTypes.INTEGER.UNSIGNED, primaryKey: true },
+      chain: json(),
+      fromRevision: number(),
+      backTo: { ...number(), allowNull: true },
+      note: { ...text(1000), defaultValue: '' },
+      accepted: { ...json(), defaultValue: [] },
+      reach: { ...json(), allowNull: true },
+      inputs: { ...json(), defaultValue: {} },
+      releasedAt: { ...moment(), defaultValue: DataTypes.NOW },
+      releasedBy: { ...text(64), defaultValue: '' },
+    },
+    { ...plain, tableName: 'profile_editions' },
   );
   SpecimenModel.init(
     {

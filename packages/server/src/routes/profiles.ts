@@ -3,9 +3,13 @@ import { contract, needs } from '@typikon/api';
 import { idSchema, resolveProfile, type JsonObject, type Problem } from '@typikon/core';
 import type { Context } from 'hono';
 import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
+import { idOfActing } from '../auth/acting';
 import { DraftHistoryModel, ProfileModel } from '../db/models';
 import { inTransaction } from '../db/transaction';
+import { storeFirst } from '../editions/repository';
+import { chainToRelease } from '../editions/service';
 import { problem } from '../problem';
+import type { SiteService } from '../site/service';
 import { etagHeader, etagOf, matches } from './entity-tags';
 import { linkHeader, pageOf, pageQuery } from './pages';
 import { latestChange, newestFirst, pointerQuery, ruleChange } from './rule-history';
@@ -94,7 +98,7 @@ const asJson = ({ id, document, revision, createdAt, updatedAt }: ProfileModel) 
 });
 
 /** Profiles and their drafts. */
-export function profiles(sequelize: Sequelize, committing: () => void) {
+export function profiles(sequelize: Sequelize, site: SiteService, committing: () => void) {
   return router()
     .openapi(listRoute, async (context) => {
       const { limit, after = '' } = context.req.valid('query');
@@ -149,6 +153,8 @@ export function profiles(sequelize: Sequelize, committing: () => void) {
           if (!(await holdParent(document, transaction))) return null;
           const created = await ProfileModel.create({ id, document }, { transaction });
           await DraftHistoryModel.create({ profileId: id, revision: 1, document }, { transaction });
+          const chain = await chainToRelease(id, (other) => (other === id ? document : undefined), transaction);
+          await storeFirst(id, chain, idOfActing((await site.current()).site, context), transaction);
           return created;
         };
         const profile = await inTransaction(sequelize, make, { committing });

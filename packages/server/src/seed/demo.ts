@@ -35,6 +35,7 @@ import {
   StylesheetModel,
 } from '../db/models';
 import { profilesOf, wordsOf } from '../documents/repository';
+import { chainFrom, storeFirst } from '../editions/repository';
 import { storeSite } from '../site/repository';
 import { compose, USUAL_COUNT } from './compose';
 import { intoFields, usualProfile } from './into-fields';
@@ -145,6 +146,13 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
     }
     for (const { id = '', profile, name, kind, notes, arrives, payload, expectations } of specimens)
       await SpecimenModel.create({ id, name, kind, notes, profileId: profile, arrives, payload, expectations }, options);
+    for (const id of documents.keys())
+      await storeFirst(
+        id,
+        chainFrom(id, (other) => documents.get(other)),
+        '',
+        transaction,
+      );
     const written: Written[] = [];
     for (const { file, changedAt, ...page } of pages)
       written.push({ ...page, changedAt: new Date(changedAt), html: await text('documents', file) });

@@ -22,6 +22,7 @@ import {
 import type { LibraryPicture, SameName } from '@typikon/editor';
 import { ApiFailure, asFailure } from './api-failure';
 import type {
+  Edition,
   Library,
   LikenessFigure,
   PublishedText,
@@ -49,6 +50,7 @@ export class Api {
   library(): Observable<Library> {
     return forkJoin({
       profiles: this.all<StoredProfile>('profiles'),
+      editions: this.editions(),
       specimens: this.all<Specimen>('specimens/contents'),
       styleFiles: this.styleFiles(),
       texts: this.get<TextCount[]>('texts/counts'),
@@ -63,6 +65,11 @@ export class Api {
         siteOrigin: atSameHost(settings.siteOrigin),
       })),
     );
+  }
+
+  /** The last edition of every profile. */
+  editions(): Observable<Edition[]> {
+    return this.all<Edition>('editions');
   }
 
   /** What all stored documents hold together; counting them takes longer than anything else that is read. */

@@ -23,12 +23,8 @@ export class ContractClient {
     query: QueryOf<'get', P>,
     parameters: ParametersOf<'get', P>,
   ): Observable<Answer<AnswerOf<'get', P>>> {
-    const given = Object.entries(query as Record<string, string | number | undefined>).filter(
-      ([, value]) => value !== undefined && value !== '',
-    );
-    const search = new URLSearchParams(given.map(([name, value]) => [name, String(value)])).toString();
     return this.http
-      .get<AnswerOf<'get', P>>(`${addressOf(path, parameters)}${search === '' ? '' : `?${search}`}`, { observe: 'response' })
+      .get<AnswerOf<'get', P>>(`${addressOf(path, parameters)}${searchOf(query)}`, { observe: 'response' })
       .pipe(map(asAnswer), catchError(asFailure));
   }
 
@@ -50,10 +46,11 @@ export class ContractClient {
     body: unknown,
     revision: number | null,
     parameters: ParametersOf<'post', P>,
+    query: Partial<QueryOf<'post', P>> = {},
   ): Observable<Answer<AnswerOf<'post', P>>> {
     const headers: Record<string, string> = revision === null ? {} : { 'If-Match': `"${revision}"` };
     return this.http
-      .post<AnswerOf<'post', P>>(addressOf(path, parameters), body, { observe: 'response', headers })
+      .post<AnswerOf<'post', P>>(`${addressOf(path, parameters)}${searchOf(query)}`, body, { observe: 'response', headers })
       .pipe(map(asAnswer), catchError(asFailure));
   }
 
@@ -68,6 +65,15 @@ export class ContractClient {
 
 function addressOf(path: PathOf<Method>, parameters: Readonly<Record<string, string>>): string {
   return `/api/v1${path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(parameters[name] ?? ''))}`;
+}
+
+/** What stands behind the address, from the question mark on; what is not given is left out. */
+function searchOf(query: unknown): string {
+  const given = Object.entries(query as Record<string, string | number | undefined>).filter(
+    ([, value]) => value !== undefined && value !== '',
+  );
+  const search = new URLSearchParams(given.map(([name, value]) => [name, String(value)])).toString();
+  return search === '' ? '' : `?${search}`;
 }
 
 function asAnswer<Body>({ body, headers }: { body: Body | null; headers: HttpHeaders }): Answer<Body> {

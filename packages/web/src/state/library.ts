@@ -1,11 +1,11 @@
 import { inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props } from '@ngrx/store';
-import { catchError, exhaustMap, map, of, switchMap } from 'rxjs';
+import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props, Store } from '@ngrx/store';
+import { catchError, EMPTY, exhaustMap, filter, map, of, switchMap, withLatestFrom } from 'rxjs';
 import { Api, type ApiFailure } from './api';
 import type { HouseLimits, JsonObject } from '@typikon/core';
 import { nameOf } from './profile-name';
-import type { Library, Specimen, StoredCensus, StoredProfile, StyleFiles } from './types';
+import type { Edition, Library, Specimen, StoredCensus, StoredProfile, StyleFiles } from './types';
 import { WorkshopActions } from './workshop.actions';
 
 export const LibraryActions = createActionGroup({
@@ -18,6 +18,9 @@ export const LibraryActions = createActionGroup({
     'House Changed': props<{ house: HouseLimits; houseRevision: number }>(),
     'Profile Stored': props<{ profile: StoredProfile }>(),
     'Profile Removed': props<{ id: string }>(),
+    /** Something was released, or is about to be written with. */
+    'Editions Requested': emptyProps(),
+    'Editions Read': props<{ editions: Edition[] }>(),
     /** Stylesheets and page kinds were changed here, or read anew. */
     'Style Files Changed': props<{ styleFiles: StyleFiles }>(),
     'Specimen Stored': props<{ specimen: Specimen }>(),
@@ -76,6 +79,9 @@ export const libraryFeature = createFeature({
         ? state
         : { ...state, library: { ...state.library, profiles: state.library.profiles.filter((profile) => profile.id !== id) } },
     ),
+    on(LibraryActions.editionsRead, (state, { editions }): LibraryState =>
+      state.library === null ? state : { ...state, library: { ...state.library, editions } },
+    ),
     on(LibraryActions.specimenStored, (state, { specimen }): LibraryState =>
       withSpecimens(state, (all) => {
         const place = all.findIndex(({ id }) => id === specimen.id);
@@ -96,6 +102,11 @@ export const libraryFeature = createFeature({
     selectNames: createSelector(
       selectLibrary,
       (library): ReadonlyMap<string, string> => new Map(library?.profiles.map((profile) => [profile.id, nameOf(profile)])),
+    ),
+    /** The last edition of each profile, by the profile's id: what authors write with. */
+    selectEditions: createSelector(
+      selectLibrary,
+      (library): ReadonlyMap<string, Edition> => new Map(library?.editions.map((edition) => [edition.profile, edition])),
     ),
     selectSpecimens: createSelector(selectLibrary, (library) => library?.specimens ?? []),
     /** How many texts are stored, by field, profile and kind of page. */
@@ -118,6 +129,24 @@ export const loadLibrary = createEffect(
         api.library().pipe(
           map((library) => LibraryActions.loaded({ library })),
           catchError((failure: ApiFailure) => of(LibraryActions.loadFailed({ message: failure.message }))),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+/** Reads the editions anew; a profile that was just made has its first. */
+export const readEditions = createEffect(
+  (actions = inject(Actions), api = inject(Api), store = inject(Store)) =>
+    actions.pipe(
+      ofType(LibraryActions.editionsRequested, LibraryActions.profileStored),
+      withLatestFrom(store.select(libraryFeature.selectEditions)),
+      filter(([action, editions]) => !('profile' in action) || !editions.has(action.profile.id)),
+      switchMap(() =>
+        api.editions().pipe(
+          map((editions) => LibraryActions.editionsRead({ editions })),
+          // What was read before stands; the next that is asked for brings the rest.
+          catchError(() => EMPTY),
         ),
       ),
     ),

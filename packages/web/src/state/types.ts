@@ -126,9 +126,21 @@ export interface RuleChange {
   isFirst: boolean;
 }
 
+/** What of a profile was released last: authors write with it. */
+export interface Edition {
+  profile: string;
+  /** Counts the editions of the profile from 1. */
+  number: number;
+  releasedAt: string;
+  /** Its own document and those that it extends, from the nearest on. */
+  chain: readonly { id: string; document: JsonObject }[];
+}
+
 /** Everything the screens need from the server before they can show anything. */
 export interface Library {
   profiles: StoredProfile[];
+  /** The last edition of each profile. */
+  editions: Edition[];
   specimens: Specimen[];
   stylesheets: StoredStylesheet[];
   pageKinds: StoredPageKind[];

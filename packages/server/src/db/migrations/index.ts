@@ -7,6 +7,7 @@ import { jobsSizesAndKeys } from './0006-jobs-sizes-and-keys';
 import { site } from './0007-site';
 import { documentsOfFields } from './0008-documents-of-fields';
 import { takenAndProfiles } from './0009-taken-and-profiles';
+import { editions } from './0010-editions';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -20,4 +21,5 @@ export const MIGRATIONS: readonly Migration[] = [
   site,
   documentsOfFields,
   takenAndProfiles,
+  editions,
 ];

@@ -12,7 +12,7 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Acting, type ActingPerson } from '../../state/acting';
 import { selectHouse } from '../../state/house';
-import { LibraryActions, libraryFeature } from '../../state/library';
+import { LibraryActions } from '../../state/library';
 import { SiteStore } from '../../state/site';
 import { SiteWorker } from '../../state/site-worker';
 import { TitleLine } from '../../ui/title-line';
@@ -74,7 +74,6 @@ export class Desk {
   private readonly equipment = inject(Equipment);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly house = this.store.selectSignal(selectHouse);
-  private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   /** What was in a field before it was moved to another profile, by key. */
   protected readonly undoable = signal<ReadonlyMap<string, { value: string; profile: string | null; name: string; was: MoveUndo }>>(
     new Map(),
@@ -194,7 +193,7 @@ export class Desk {
     const { key } = field;
     const html = this.valueNow(key);
     const [fromName, toName] = [from, to].map((id) => choices.find((choice) => choice.id === id)?.name ?? id) as [string, string];
-    const by = { profiles: this.profiles().map(({ id, document }) => ({ id, document })), house: this.house() };
+    const by = { profiles: this.equipment.documents(), house: this.house() };
     const begun = { title: field.title, to: toName };
     this.moving.set(begun);
     const move = await this.worker.move({ html, from, to, role: this.equipment.roleOf(this.acting.roles()), ...by });

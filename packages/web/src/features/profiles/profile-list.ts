@@ -10,6 +10,7 @@ import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { ownRules } from '@typikon/core/light';
 import { TitleLine } from '../../ui/title-line';
+import { aheadOf } from '../../state/editions';
 import { DraftBackup } from '../../state/draft-backup';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
@@ -54,13 +55,14 @@ export class ProfileList {
   protected readonly actions = inject(ProfileActions);
   protected readonly filter = inAddress('words');
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
+  private readonly editions = this.store.selectSignal(libraryFeature.selectEditions);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly pageKinds = this.store.selectSignal(libraryFeature.selectPageKinds);
   private readonly figures = signal<readonly LikenessFigure[]>([]);
   /** What stands where a profile has no figures. */
   protected readonly withoutFigures = signal('…');
   private readonly site = inject(SiteStore);
-  protected readonly columns = ['name', 'purpose', 'likeness', 'parent', 'draft', 'changed', 'more'];
+  protected readonly columns = ['name', 'purpose', 'likeness', 'parent', 'edition', 'draft', 'more'];
   protected readonly total = computed(() => this.profiles().length);
   /** Whether something is still missing before anybody can write; before the site is read, nothing is missing of it. */
   protected readonly isBeginning = computed(
@@ -73,6 +75,7 @@ export class ProfileList {
   protected readonly rows = computed(() => {
     const profiles = this.profiles();
     const names = this.names();
+    const editions = this.editions();
     const figures = this.figures();
     const kinds = new Map(this.pageKinds().map((kind) => [kind.id, kind.name]));
     const wanted = this.filter().trim().toLowerCase();
@@ -89,6 +92,8 @@ export class ProfileList {
           purpose: typeof document['purpose'] === 'string' ? document['purpose'] : '',
           parent: parent === null ? null : { id: parent, name: names.get(parent) ?? parent },
           children: profiles.filter((other) => other.document['extends'] === id).length,
+          edition: editions.get(id)?.number ?? null,
+          ahead: aheadOf(profile, editions),
           draft: this.backups.read(id) !== null ? 'unsaved' : revision === 1 ? 'untouched' : 'changed',
           saves: revision - 1,
           updatedAt,

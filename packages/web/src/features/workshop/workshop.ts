@@ -13,10 +13,12 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatTooltipModule } from '@angular/material/tooltip';
+import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { Redo2, Undo2 } from 'lucide';
 import { DraftBackup } from '../../state/draft-backup';
 import { libraryFeature } from '../../state/library';
+import { aheadOf } from '../../state/editions';
 import { nameOf } from '../../state/profile-name';
 import { workshopFeature } from '../../state/workshop';
 import { WorkshopActions, type Chapter } from '../../state/workshop.actions';
@@ -34,7 +36,7 @@ import { WORKSHOP_PARTS } from './parts';
 /** The profile workshop: the sheet with its chapters on the left, the bench on the right. */
 @Component({
   selector: 'ty-workshop',
-  imports: [MatButtonModule, ConflictNotice, DatePipe, Icon, MatTooltipModule, NgComponentOutlet, Split, Tabs, TitleLine],
+  imports: [MatButtonModule, ConflictNotice, DatePipe, Icon, MatTooltipModule, NgComponentOutlet, RouterLink, Split, Tabs, TitleLine],
   templateUrl: './workshop.html',
   styleUrl: './workshop.scss',
   providers: [TOOLTIPS],
@@ -66,6 +68,14 @@ export class Workshop implements OnDestroy {
   protected readonly resolution = this.store.selectSignal(workshopFeature.selectResolution);
   protected readonly findings = this.store.selectSignal(workshopFeature.selectFindings);
   protected readonly changes = this.store.selectSignal(workshopFeature.selectChanges);
+  private readonly editions = this.store.selectSignal(libraryFeature.selectEditions);
+  /** The number of the last edition, and whether what is saved is ahead of it; null before editions are known. */
+  protected readonly edition = computed(() => {
+    const [last, profile] = [this.editions().get(this.id()), this.profiles().find(({ id }) => id === this.id())];
+    return last === undefined || profile === undefined
+      ? null
+      : { number: last.number, isAhead: aheadOf(profile, this.editions()) !== null };
+  });
   protected readonly isKnown = computed(() => this.profiles().some(({ id }) => id === this.id()));
   protected readonly name = computed(() => nameOf({ id: this.id(), document: this.state().draft }));
   protected readonly path = computed(() => {

@@ -10,6 +10,7 @@ import {
   type ContentType,
   type Field,
   type FieldPlace,
+  type JsonObject,
   type ResolvedProfile,
 } from '@typikon/core';
 import type { EditorConfiguration, EditorServices } from '@typikon/editor';
@@ -34,16 +35,23 @@ export class Equipment {
   private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
   private readonly house = this.store.selectSignal(selectHouse);
   readonly names = this.store.selectSignal(libraryFeature.selectNames);
-  /** Every profile that has no mistakes. */
+  private readonly editions = this.store.selectSignal(libraryFeature.selectEditions);
+  /** Every profile as it was released last, which is what authors write with; those with mistakes are left out. */
   readonly profiles = computed((): ReadonlyMap<string, ResolvedProfile> => {
-    const documents = new Map(this.library()?.profiles.map(({ id, document }) => [id, document]));
     const all = new Map<string, ResolvedProfile>();
-    for (const id of documents.keys()) {
-      const resolution = resolveProfile(id, (other) => documents.get(other));
+    for (const [id, { chain }] of this.editions()) {
+      const resolution = resolveProfile(id, (other) => chain.find((link) => link.id === other)?.document);
       if (resolution.ok) all.set(id, resolution.resolved);
     }
     return all;
   });
+  /** What each of them says, with all that it inherits, as a document of its own. */
+  readonly documents = computed(() =>
+    [...this.profiles()].map(([id, { profile }]) => {
+      const { extends: _, ...document } = profile;
+      return { id, document: document as JsonObject };
+    }),
+  );
   private readonly pageKinds = computed(() => new Map(this.library()?.pageKinds.map((kind) => [kind.id, kind])));
 
   /**

@@ -1,0 +1,120 @@
+import assert from 'node:assert/strict';
+import { before, describe, test } from 'node:test';
+import type { Page } from 'puppeteer-core';
+import { axeFindings, eventually, openPage, pressButton, untilGone, useTypikon } from './support';
+
+interface Profile {
+  document: { markup: { elements: Record<string, object> } };
+  revision: number;
+}
+
+describe('a release', () => {
+  const used = useTypikon();
+  let page: Page;
+  let mishaps: string[];
+  const api = async <Body>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Body> => {
+    const answer = await fetch(`${used.typikon.address}/api/v1${path}`, {
+      method,
+      headers: { 'content-type': 'application/json', ...headers },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+    assert.ok(answer.ok, `${method} ${path}: ${answer.status}`);
+    return (await answer.json()) as Body;
+  };
+  const texts = (selector: string): Promise<string[]> =>
+    page.$$eval(selector, (nodes) => nodes.map((node) => (node as HTMLElement).innerText.replace(/\s+/g, ' ').trim()));
+  const looked = (): Promise<boolean> =>
+    eventually(
+      () => page.$eval('ty-release-page .go', (button) => !(button as HTMLButtonElement).disabled).catch(() => false),
+      (isReady) => isReady,
+      'not everything was looked at',
+    );
+
+  before(async () => {
+    ({ page, mishaps } = await openPage(used.browser));
+    // Notices are made stricter: tables go, with what stands in them.
+    const { document, revision } = await api<Profile>('GET', '/profiles/notices-desk');
+    const elements = { ...document.markup.elements, table: { outcome: 'drop' } };
+    const stricter = { ...document, markup: { ...document.markup, elements } };
+    await api('PUT', '/profiles/notices-desk/draft', stricter, { 'if-match': `"${revision}"` });
+  });
+
+  test('tells which drafts are ahead of what authors write with', async () => {
+    await page.goto(`${used.typikon.address}/profiles`);
+    await page.waitForSelector('tbody tr');
+    const rows = await texts('tbody tr');
+    assert.ok(rows.find((row) => row.includes('Notices desk'))!.includes('the draft is ahead'));
+    assert.ok(rows.find((row) => row.startsWith('Diary'))!.includes('as the draft'));
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('shows beforehand what changed, whom it touches and what each text loses, by both', async () => {
+    await page.goto(`${used.typikon.address}/profiles/notices-desk`);
+    await page.waitForSelector('ty-title-line a.edition');
+    assert.deepEqual(await texts('ty-title-line a.edition'), ['Release…']);
+    await page.click('ty-title-line a.edition');
+    await page.waitForSelector('ty-release-page tbody tr');
+    await looked();
+    assert.match((await texts('ty-release-page .changes'))[0]!, /<table>: edition 1 leaves it as it is; the draft takes it away\./);
+    const [all, touched, losing] = (await texts('.strip dd')).map(Number) as [number, number, number];
+    assert.ok(all >= touched && touched >= losing && losing > 0, `${all} ${touched} ${losing}`);
+    assert.match((await texts('ty-release-page tbody tr'))[0]!, /tables went, with their content/);
+    await page.waitForSelector('ty-text-by-both iframe');
+    const shown = async (at: number): Promise<string> => {
+      const frame = await (await page.$$('ty-text-by-both iframe'))[at]!.contentFrame();
+      return eventually(
+        () => frame.$eval('[data-mount]', (node) => (node as HTMLElement).innerText).catch(() => ''),
+        (words) => words !== '',
+        'the text is not shown',
+      );
+    };
+    const [lost] = (await texts('ty-text-by-both .bad em')) as [string];
+    const first = lost.split(' ')[0]!;
+    assert.ok((await shown(0)).includes(first), 'what goes is not in the text as it is');
+    assert.ok(!(await shown(1)).includes(lost), 'what goes is still in the text as it would be');
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('is made with a reason for what is amiss; until then authors write as before', async () => {
+    const ferry = await page.evaluate(async () => {
+      const answer = await fetch('/api/v1/editions');
+      return ((await answer.json()) as { profile: string; number: number }[]).find(({ profile }) => profile === 'notices-desk')!.number;
+    });
+    assert.equal(ferry, 1);
+    await pressButton(page, 'ty-release-page', 'Release…');
+    await page.waitForSelector('ty-release-dialog');
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-release-dialog', 'Release it');
+    await page.waitForSelector('ty-release-dialog mat-error');
+    for (const field of await page.$$('ty-release-dialog input')) await field.type('Tables stand in tenders.');
+    await page.type('#release-note', 'Notices are short.');
+    await pressButton(page, 'ty-release-dialog', 'Release it');
+    await untilGone(page, 'ty-release-dialog');
+    await eventually(
+      () => texts('ty-edition-list li'),
+      ([last]) =>
+        last?.startsWith('2 ') === true && last.includes('Notices are short.') && last.includes('Because: Tables stand in tenders.'),
+      'the edition is not listed',
+    );
+    assert.match((await texts('h1'))[0]!, /^Notices desk, edition 2$/);
+    assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('is taken back to what was before, and the draft follows', async () => {
+    await pressButton(page, 'ty-edition-list', 'Take back to it…');
+    await page.waitForSelector('ty-take-back');
+    assert.deepEqual(await axeFindings(page), []);
+    await page.type('#take-back-why', 'Tables are wanted after all.');
+    await pressButton(page, 'ty-take-back', 'Take back to it');
+    await untilGone(page, 'ty-take-back');
+    await eventually(
+      () => texts('ty-edition-list li'),
+      ([last]) => last?.startsWith('3 ') === true && last.includes('Back to edition 1: Tables are wanted after all.'),
+      'it was not taken back',
+    );
+    const { document } = await api<Profile>('GET', '/profiles/notices-desk');
+    assert.notDeepEqual(document.markup.elements['table'], { outcome: 'drop' });
+    assert.deepEqual(await texts('ty-release-page .note'), ['There is nothing to release: authors write with what the draft says.']);
+    assert.deepEqual(mishaps, []);
+  });
+});

@@ -1,0 +1,207 @@
+import { createRoute, z } from '@hono/zod-openapi';
+import { idSchema } from '@typikon/core';
+import { etagHeader, failure, ifMatch, json } from './common';
+import { linkHeader, pageQuery } from './pages';
+import { needs } from './right';
+
+const MOST_EDITIONS = 100;
+/** So many texts are cleaned by both for one answer. */
+const MOST_REACHED = 1000;
+
+const number = z.coerce.number().int().min(1);
+const document = z.record(z.string(), z.unknown());
+const ofProfile = z.object({ id: idSchema });
+const ofEdition = z.object({ id: idSchema, number });
+
+const told = z
+  .object({
+    profile: z.string(),
+    number: z.int().describe('Counts the editions of the profile from 1.'),
+    releasedAt: z.iso.datetime(),
+    releasedBy: z.string().describe('The person, by id; empty for nobody known.'),
+    note: z.string().describe('Why, in the words of who released it.'),
+    fromRevision: z.int().describe('The state of the draft that was released.'),
+    backTo: z.int().nullable().describe('The earlier edition that was taken back to; null for one that comes from the draft.'),
+    reach: z
+      .object({ texts: z.int(), touched: z.int(), losing: z.int(), words: z.int() })
+      .nullable()
+      .describe('What it did to the texts that were stored then, as it was shown before; null where that was not looked at.'),
+    accepted: z
+      .array(z.object({ what: z.string(), why: z.string() }))
+      .describe('What was known to be amiss, and why it was released all the same.'),
+    inputs: z
+      .record(z.string(), z.string())
+      .describe('SHA-256 of its resolved rules, of the house limits and of each stylesheet at that time.'),
+  })
+  .openapi('Edition');
+const whole = told.extend({
+  chain: z
+    .array(z.object({ id: z.string(), document }))
+    .describe('Its own document and those that it extends, from the nearest on: all that its rules follow from.'),
+});
+
+const note = z.string().trim().max(1000);
+const accepted = z.array(z.object({ what: z.string().max(300), why: z.string().trim().min(1).max(300) })).max(100);
+
+export const currentEditions = createRoute({
+  method: 'get',
+  path: '/editions',
+  summary: 'The last edition of every profile: what authors write with',
+  ...needs('read'),
+  request: { query: z.object(pageQuery(MOST_EDITIONS)) },
+  responses: { 200: { ...json(z.array(whole), 'The editions, by profile'), headers: linkHeader } },
+});
+
+export const listEditions = createRoute({
+  method: 'get',
+  path: '/profiles/{id}/editions',
+  summary: 'Every edition of a profile, the last first',
+  ...needs('read'),
+  request: { params: ofProfile, query: z.object(pageQuery(MOST_EDITIONS)) },
+  responses: {
+    200: { ...json(z.array(told), 'The editions; `after` takes a number'), headers: linkHeader },
+    404: failure('There is no such profile'),
+  },
+});
+
+export const readEdition = createRoute({
+  method: 'get',
+  path: '/profiles/{id}/editions/{number}',
+  summary: 'One edition with all that its rules follow from',
+  ...needs('read'),
+  request: { params: ofEdition },
+  responses: { 200: json(whole, 'The edition'), 404: failure('There is no such edition') },
+});
+
+export const releaseEdition = createRoute({
+  method: 'post',
+  path: '/profiles/{id}/editions',
+  summary: 'Releases the draft of a profile as its next edition',
+  description:
+    'Needs If-Match with the entity tag of the draft that was looked at. What the profile extends stands as it was released last, or as its own draft says where that is released together with it.',
+  ...needs('design'),
+  request: {
+    params: ofProfile,
+    headers: ifMatch,
+    body: {
+      required: true,
+      ...json(
+        z.object({
+          note,
+          accepted: accepted.default([]),
+          together: z
+            .array(z.object({ id: idSchema, revision: z.int().min(1) }))
+            .max(50)
+            .default([])
+            .describe(
+              'Other profiles whose drafts are released with it, all or none, each with the state of its draft that was looked at.',
+            ),
+          reach: told.shape.reach.default(null),
+        }),
+        'Why, and what is known to be amiss',
+      ),
+    },
+  },
+  responses: {
+    201: { ...json(z.array(told), 'The new editions, that of the profile itself first'), headers: etagHeader },
+    404: failure('There is no such profile'),
+    409: failure('The draft says what the last edition says'),
+    412: failure('Somebody else has saved one of the drafts since'),
+    422: failure('One of them has mistakes'),
+    428: failure('If-Match is missing'),
+  },
+});
+
+export const takeBackTo = createRoute({
+  method: 'post',
+  path: '/profiles/{id}/editions/{number}/again',
+  summary: 'Releases an earlier edition again, as a new one',
+  description: 'Needs If-Match with the number of the last edition. A draft in which nothing was changed since the last release follows.',
+  ...needs('design'),
+  request: { params: ofEdition, headers: ifMatch, body: { required: true, ...json(z.object({ note }), 'Why') } },
+  responses: {
+    201: json(told, 'The new edition'),
+    404: failure('There is no such edition'),
+    409: failure('That edition says what the last one says'),
+    412: failure('Another edition was released since'),
+    428: failure('If-Match is missing'),
+  },
+});
+
+const changed = z.object({
+  document: document.optional().describe('The draft; the one that is stored where it is not given.'),
+  together: z.array(idSchema).max(50).default([]).describe('Profiles whose drafts would be released with it.'),
+});
+const things = z.object({ pictures: z.int(), links: z.int(), frames: z.int() });
+
+export const reachOfProfile = createRoute({
+  method: 'post',
+  path: '/profiles/{id}/reach',
+  summary: 'What releasing a draft would do to the texts that are stored with the profile',
+  description:
+    'Each answer cleans some texts by both, the last edition and the draft, and its `Link` header names the next, until all are looked at. Nothing is stored.',
+  ...needs('design'),
+  request: { params: ofProfile, query: z.object(pageQuery(MOST_REACHED)), body: { required: true, ...json(changed, 'The draft') } },
+  responses: {
+    200: {
+      ...json(
+        z
+          .object({
+            texts: z.int().describe('How many texts there are.'),
+            looked: z.int().describe('How many this answer looked at.'),
+            touched: z.array(
+              z.object({
+                document: z.string(),
+                field: z.string(),
+                title: z.string(),
+                changedBy: z.string(),
+                reach: z
+                  .object({
+                    textLost: z.int(),
+                    textGained: z.int(),
+                    wordsLost: z.int(),
+                    wordsGained: z.int(),
+                    lost: things,
+                    gained: things,
+                    taken: z.array(z.record(z.string(), z.unknown())),
+                    kept: z.array(z.record(z.string(), z.unknown())),
+                  })
+                  .describe('What it does to the text: groups of entries of the ledger by rule.'),
+              }),
+            ),
+          })
+          .openapi('Reach'),
+        'What was looked at',
+      ),
+      headers: linkHeader,
+    },
+    404: failure('There is no such profile'),
+    422: failure('The draft has mistakes'),
+  },
+});
+
+export const reachOfText = createRoute({
+  method: 'post',
+  path: '/profiles/{id}/reach/{document}/{field}',
+  summary: 'What releasing a draft would do to one text: both results',
+  ...needs('design'),
+  request: {
+    params: z.object({ id: idSchema, document: z.string().max(64), field: z.string().max(64) }),
+    body: { required: true, ...json(changed, 'The draft') },
+  },
+  responses: {
+    200: json(
+      z.object({
+        before: z.string().describe('As the last edition leaves it.'),
+        after: z.string(),
+        pageKind: z.string().describe('The kind of page on which it shows first.'),
+        wordsLost: z.array(z.string()),
+        wordsGained: z.array(z.string()),
+        entries: z.array(z.record(z.string(), z.unknown())).describe('What the draft does to it and the edition does not.'),
+      }),
+      'Both results; the same where the draft does nothing to it',
+    ),
+    404: failure('There is no such profile, or no such text of it'),
+    422: failure('The draft has mistakes'),
+  },
+});

@@ -1,0 +1,120 @@
+import { contract } from '@typikon/api';
+import type { JsonObject, ReachInBrief } from '@typikon/core';
+import type { Context } from 'hono';
+import { Op, type Sequelize } from 'sequelize';
+import { idOfActing } from '../auth/acting';
+import { ProfileEditionModel } from '../db/models';
+import { problem } from '../problem';
+import { etagOf, matches } from '../routes/entity-tags';
+import { linkNext, pageOf } from '../routes/pages';
+import { router } from '../routes/shared';
+import type { SiteService } from '../site/service';
+import { ReachService, type Looking } from './reach';
+import { lastEditions } from './repository';
+import { EditionService, type Release } from './service';
+
+const told = ({ profileId, number, releasedAt, releasedBy, note, fromRevision, backTo, reach, accepted, inputs }: ProfileEditionModel) => ({
+  profile: profileId,
+  number,
+  releasedAt: releasedAt.toISOString(),
+  releasedBy,
+  note,
+  fromRevision,
+  backTo,
+  reach,
+  accepted,
+  inputs,
+});
+const whole = (edition: ProfileEditionModel) => ({ ...told(edition), chain: edition.chain });
+
+/** Editions of profiles: what was released, releasing, and what a release would do to what is stored. */
+export function editions(sequelize: Sequelize, site: SiteService, committing: () => void) {
+  const service = new EditionService(sequelize, committing);
+  const reaches = new ReachService(sequelize);
+  const whoActs = async (context: Context): Promise<string> => idOfActing((await site.current()).site, context);
+  return router()
+    .openapi(contract.currentEditions, async (context) => {
+      const { limit, after = '' } = context.req.valid('query');
+      const rows = await lastEditions(sequelize, after, limit + 1);
+      return context.json(pageOf(context, rows, limit, ({ profileId }) => profileId).map(whole), 200);
+    })
+    .openapi(contract.listEditions, async (context) => {
+      const { id } = context.req.valid('param');
+      const { limit, after } = context.req.valid('query');
+      const behind = after === undefined ? {} : { number: { [Op.lt]: Number(after) || 0 } };
+      const rows = await ProfileEditionModel.findAll({
+        where: { profileId: id, ...behind },
+        attributes: { exclude: ['chain'] },
+        order: [['number', 'DESC']],
+        limit: limit + 1,
+      });
+      if (rows.length === 0 && after === undefined) return problem(context, 404, `There is no profile "${id}".`);
+      return context.json(pageOf(context, rows, limit, ({ number }) => String(number)).map(told), 200);
+    })
+    .openapi(contract.readEdition, async (context) => {
+      const { id, number } = context.req.valid('param');
+      const edition = await ProfileEditionModel.findOne({ where: { profileId: id, number } });
+      if (edition === null) return problem(context, 404, `There is no edition ${number} of the profile "${id}".`);
+      return context.json(whole(edition), 200);
+    })
+    .openapi(contract.releaseEdition, async (context) => {
+      const { id } = context.req.valid('param');
+      const { together, ...reasons } = context.req.valid('json');
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was looked at.');
+      const others = together
+        .filter((other, at) => other.id !== id && together.findIndex((one) => one.id === other.id) === at)
+        .map((other) => ({ id: other.id, isOf: (revision: number) => revision === other.revision }));
+      const release = await service.release(
+        [{ id, isOf: (revision) => matches(ifMatch, revision) }, ...others],
+        reasons,
+        await whoActs(context),
+      );
+      if (release.is !== 'released') return refused(context, release);
+      context.header('ETag', etagOf(release.editions[0]!.number));
+      return context.json(release.editions.map(told), 201);
+    })
+    .openapi(contract.takeBackTo, async (context) => {
+      const { id, number } = context.req.valid('param');
+      const { note } = context.req.valid('json');
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the number of the last edition.');
+      const release = await service.takeBack(id, number, (last) => matches(ifMatch, last), note, await whoActs(context));
+      if (release.is !== 'released') return refused(context, release);
+      return context.json(told(release.editions[0]!), 201);
+    })
+    .openapi(contract.reachOfProfile, async (context) => {
+      const { id } = context.req.valid('param');
+      const { document, together } = context.req.valid('json');
+      const { limit, after = '' } = context.req.valid('query');
+      const looking = await reaches.look({ id, document: document as JsonObject | undefined, together }, after, limit);
+      if (looking.is !== 'looked') return notLooked(context, looking);
+      const { texts, looked, touched, next } = looking;
+      if (next !== null) linkNext(context, next);
+      return context.json({ texts, looked, touched: touched.map(({ reach, ...text }) => ({ ...text, reach: asJson(reach) })) }, 200);
+    })
+    .openapi(contract.reachOfText, async (context) => {
+      const { id, document: documentId, field } = context.req.valid('param');
+      const { document, together } = context.req.valid('json');
+      const looking = await reaches.lookAt({ id, document: document as JsonObject | undefined, together }, documentId, field);
+      if (looking.is !== 'looked') return notLooked(context, looking);
+      const { reach, pageKind, value } = looking;
+      if (reach === null) return context.json({ before: value, after: value, pageKind, wordsLost: [], wordsGained: [], entries: [] }, 200);
+      const { before, after, wordsLost, wordsGained, entries } = reach;
+      return context.json({ before, after, pageKind, wordsLost, wordsGained, entries: entries.map((entry) => ({ ...entry })) }, 200);
+    });
+}
+
+const asJson = ({ taken, kept, ...reach }: ReachInBrief) => ({ ...reach, taken: taken.map(ofGroup), kept: kept.map(ofGroup) });
+
+const ofGroup = ({ origin, ...group }: ReachInBrief['taken'][number]) => ({ ...group, ...(origin === undefined ? {} : { origin }) });
+
+const STATUS = { missing: 404, same: 409, outdated: 412, mistaken: 422 } as const;
+
+function refused(context: Context, { is, detail }: Exclude<Release, { is: 'released' }>) {
+  return problem(context, STATUS[is], detail);
+}
+
+function notLooked(context: Context, { is, detail }: Exclude<Looking, { is: 'looked' }>) {
+  return problem(context, STATUS[is], detail);
+}

@@ -1,0 +1,141 @@
+import type { JsonObject } from '@typikon/core';
+import type { Sequelize, Transaction } from 'sequelize';
+import { DraftHistoryModel, ProfileEditionModel, ProfileModel } from '../db/models';
+import { inTransaction } from '../db/transaction';
+import { chainFrom, inputsOf, isSameChain, lastEdition, resolveChain, type Chain } from './repository';
+
+/** A draft that was looked at. */
+export interface LookedAt {
+  id: string;
+  isOf: (revision: number) => boolean;
+}
+
+export interface Reasons {
+  note: string;
+  accepted: { what: string; why: string }[];
+  reach: ProfileEditionModel['reach'];
+}
+
+/** What became of a release. */
+export type Release =
+  | { is: 'released'; editions: ProfileEditionModel[] }
+  | { is: 'missing'; detail: string }
+  | { is: 'outdated'; detail: string }
+  | { is: 'same'; detail: string }
+  | { is: 'mistaken'; detail: string };
+
+/** Releases of profiles, several together or none. */
+export class EditionService {
+  constructor(
+    private readonly sequelize: Sequelize,
+    private readonly committing: () => void,
+  ) {}
+
+  /**
+   * Releases drafts as the next editions.
+   *
+   * @param drafts the profile itself and those that are released with it
+   * @param by the person who releases them, by id
+   */
+  async release(drafts: readonly LookedAt[], reasons: Reasons, by: string): Promise<Release> {
+    return this.act(async (transaction) => {
+      const profiles = new Map<string, ProfileModel>();
+      // In one order, so that two releases do not wait for each other.
+      for (const { id, isOf } of [...drafts].sort((one, other) => (one.id < other.id ? -1 : 1))) {
+        const profile = await ProfileModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+        if (profile === null) return { is: 'missing', detail: `There is no profile "${id}".` };
+        if (!isOf(profile.revision))
+          return { is: 'outdated', detail: `Somebody else has saved the profile "${id}" since you looked at it. Nothing was released.` };
+        profiles.set(id, profile);
+      }
+      const editions: ProfileEditionModel[] = [];
+      for (const { id } of drafts) {
+        const profile = profiles.get(id)!;
+        const chain = await chainToRelease(id, (other) => profiles.get(other)?.document, transaction);
+        const resolution = resolveChain(chain);
+        if (!resolution.ok)
+          return {
+            is: 'mistaken',
+            detail: resolution.problems.map(({ profile: at, pointer, message }) => `${at}${pointer}: ${message}`).join(' '),
+          };
+        const last = await lastEdition(id, transaction);
+        if (last !== null && isSameChain(last.chain, chain)) {
+          if (drafts.length > 1 && id !== drafts[0]!.id) continue;
+          return { is: 'same', detail: `The draft of "${id}" says what edition ${last.number} says. There is nothing to release.` };
+        }
+        editions.push(await this.store(id, last, chain, profile.revision, null, { ...reasons, by }, transaction));
+      }
+      return { is: 'released', editions };
+    });
+  }
+
+  /**
+   * Releases an earlier edition again, as a new one. A draft in which nothing was changed since the last release follows.
+   *
+   * @param isLast whether a number is that of the last edition that was seen
+   */
+  async takeBack(id: string, number: number, isLast: (number: number) => boolean, note: string, by: string): Promise<Release> {
+    return this.act(async (transaction) => {
+      const profile = await ProfileModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
+      const then = await ProfileEditionModel.findOne({ where: { profileId: id, number }, transaction });
+      const last = await lastEdition(id, transaction);
+      if (profile === null || then === null || last === null)
+        return { is: 'missing', detail: `There is no edition ${number} of the profile "${id}".` };
+      if (!isLast(last.number))
+        return { is: 'outdated', detail: `Edition ${last.number} was released since you looked. Nothing was taken back.` };
+      if (isSameChain(then.chain, last.chain))
+        return { is: 'same', detail: `Edition ${number} says what edition ${last.number} says. There is nothing to take back.` };
+      const document = then.chain[0]!.document;
+      let revision = profile.revision;
+      if (isSameChain([last.chain[0]!], [{ id, document: profile.document }])) {
+        revision++;
+        await profile.update({ document, revision }, { transaction });
+        await DraftHistoryModel.create({ profileId: id, revision, document }, { transaction });
+      }
+      const reasons = { note, accepted: [], reach: null, by };
+      return { is: 'released', editions: [await this.store(id, last, then.chain, revision, number, reasons, transaction)] };
+    });
+  }
+
+  private async store(
+    profileId: string,
+    last: ProfileEditionModel | null,
+    chain: Chain,
+    fromRevision: number,
+    backTo: number | null,
+    { by, ...reasons }: Reasons & { by: string },
+    transaction: Transaction,
+  ): Promise<ProfileEditionModel> {
+    const made = {
+      profileId,
+      number: (last?.number ?? 0) + 1,
+      chain: [...chain],
+      fromRevision,
+      backTo,
+      ...reasons,
+      inputs: await inputsOf(chain, transaction),
+      releasedBy: by,
+    };
+    return ProfileEditionModel.create(made, { transaction });
+  }
+
+  private act(act: (transaction: Transaction) => Promise<Release>): Promise<Release> {
+    return inTransaction(this.sequelize, act, { committing: this.committing });
+  }
+}
+
+/**
+ * What would be released of a profile: what it extends stands as it was released last, unless its draft is released as well.
+ *
+ * @param draftOf the drafts that are released; that of the profile is among them
+ */
+export async function chainToRelease(
+  id: string,
+  draftOf: (id: string) => JsonObject | undefined,
+  transaction?: Transaction,
+): Promise<Chain> {
+  const drafts = chainFrom(id, draftOf);
+  const parent = drafts[drafts.length - 1]?.document['extends'];
+  if (typeof parent !== 'string' || drafts.some((link) => link.id === parent)) return drafts;
+  return [...drafts, ...((await lastEdition(parent, transaction))?.chain ?? [])];
+}

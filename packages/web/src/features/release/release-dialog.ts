@@ -1,0 +1,120 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { NonNullableFormBuilder, ReactiveFormsModule, Validators, type AbstractControl } from '@angular/forms';
+import { MatButtonModule } from '@angular/material/button';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { firstValueFrom } from 'rxjs';
+import { ContractClient } from '../../state/contract-client';
+import { staysWhile } from '../../ui/stays-while';
+
+/** Things of one kind that are known to be amiss with a release; they are accepted together. */
+export interface Amiss {
+  /** What they are, together. */
+  heading: string;
+  /** Each of them, as it is kept with the edition. */
+  things: readonly string[];
+}
+
+export interface ReleaseQuestion {
+  id: string;
+  name: string;
+  /** The number that the edition gets. */
+  number: number;
+  /** The state of the draft that was looked at. */
+  revision: number;
+  amiss: readonly Amiss[];
+  reach: { texts: number; touched: number; losing: number; words: number };
+}
+
+/** So many things that are amiss are kept with an edition. */
+const MOST_KEPT = 100;
+
+/** Asks why a draft is released; what is known to be amiss is accepted with a reason that is kept. */
+@Component({
+  selector: 'ty-release-dialog',
+  imports: [MatButtonModule, MatDialogModule, MatFormFieldModule, MatInputModule, ReactiveFormsModule],
+  template: `
+    <h2 mat-dialog-title>Release edition {{ question.number }} of “{{ question.name }}”</h2>
+    <form [formGroup]="form" (ngSubmit)="release()">
+      <mat-dialog-content>
+        <p>Authors write with it from then on. What is stored stays as it is until somebody saves it again.</p>
+        @if (question.amiss.length > 0) {
+          <p class="ty-soft">Not everything is as it was. Why it is released all the same is kept with the edition.</p>
+          <div formArrayName="reasons">
+            @for (one of question.amiss; track $index) {
+              <h3 [id]="'release-amiss-' + $index">{{ one.heading }}</h3>
+              @if (one.things.length > 1) {
+                <ul tabindex="0" [attr.aria-labelledby]="'release-amiss-' + $index">
+                  @for (thing of one.things; track thing) {
+                    <li>{{ thing }}</li>
+                  }
+                </ul>
+              }
+              <label [for]="'release-reason-' + $index">Released all the same, because</label>
+              <mat-form-field appearance="outline" subscriptSizing="dynamic">
+                <input
+                  matInput
+                  [id]="'release-reason-' + $index"
+                  [attr.aria-describedby]="'release-amiss-' + $index"
+                  [formControlName]="$index"
+                  autocomplete="off"
+                />
+                <mat-error>Say why, or mend it first.</mat-error>
+              </mat-form-field>
+            }
+          </div>
+        }
+        <label for="release-note">What it is for</label>
+        <mat-form-field appearance="outline" subscriptSizing="dynamic">
+          <textarea matInput id="release-note" formControlName="note" rows="3" cdkFocusInitial></textarea>
+          <mat-hint>Whoever looks back at it reads this.</mat-hint>
+        </mat-form-field>
+        <p class="ty-failure" role="alert">{{ failure() }}</p>
+      </mat-dialog-content>
+      <mat-dialog-actions align="end">
+        <button mat-button type="button" mat-dialog-close>Not yet</button>
+        <button mat-flat-button type="submit" [disabled]="isBusy()">Release it</button>
+      </mat-dialog-actions>
+    </form>
+  `,
+  styleUrl: './release-dialog.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ReleaseDialog {
+  protected readonly question = inject<ReleaseQuestion>(MAT_DIALOG_DATA);
+  private readonly dialog = inject<MatDialogRef<ReleaseDialog, boolean>>(MatDialogRef);
+  private readonly client = inject(ContractClient);
+  private readonly make = inject(NonNullableFormBuilder);
+  protected readonly form = this.make.group({
+    note: ['', Validators.maxLength(1000)],
+    reasons: this.make.array(this.question.amiss.map(() => this.make.control('', [isThere, Validators.maxLength(300)]))),
+  });
+  protected readonly failure = signal('');
+  protected readonly isBusy = signal(false);
+
+  constructor() {
+    staysWhile(this.isBusy);
+  }
+
+  protected async release(): Promise<void> {
+    this.form.markAllAsTouched();
+    if (this.isBusy() || !this.form.valid) return;
+    this.isBusy.set(true);
+    this.failure.set('');
+    const { id, revision, reach, amiss } = this.question;
+    const { note, reasons } = this.form.getRawValue();
+    const accepted = amiss
+      .flatMap(({ things }, at) => things.map((thing) => ({ what: thing.slice(0, 300), why: reasons[at]! })))
+      .slice(0, MOST_KEPT);
+    try {
+      await firstValueFrom(this.client.post('/profiles/{id}/editions', { note, accepted, reach }, revision, { id }));
+      this.dialog.close(true);
+    } catch (error) {
+      this.failure.set((error as Error).message);
+    }
+    this.isBusy.set(false);
+  }
+}
+
+const isThere = ({ value }: AbstractControl<string>) => (value.trim() === '' ? { missing: true } : null);

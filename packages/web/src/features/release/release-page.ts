@@ -1,0 +1,265 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { MatExpansionModule } from '@angular/material/expansion';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { MatTableModule } from '@angular/material/table';
+import { RouterLink } from '@angular/router';
+import type { Json, ReachGroup } from '@typikon/core/settings';
+import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { Acting } from '../../state/acting';
+import { Api, type ApiFailure } from '../../state/api';
+import { DraftBackup } from '../../state/draft-backup';
+import { aheadOf, chainToRelease } from '../../state/editions';
+import { selectHouse } from '../../state/house';
+import { LibraryActions, libraryFeature } from '../../state/library';
+import { nameOf } from '../../state/profile-name';
+import { ChangesTable, differencesOf } from '../../shared/profile/changes-table';
+import { Confirm, type Question } from '../../ui/confirm';
+import { TitleLine } from '../../ui/title-line';
+import { EditionList } from './edition-list';
+import { ReleaseDialog, type Amiss, type ReleaseQuestion } from './release-dialog';
+import { ReleaseStore, resolved, type TouchedText } from './release-store';
+import { TextByBoth } from './text-by-both';
+
+/** So many texts of a group are listed at once. */
+const MOST_LISTED = 100;
+
+/** Chapters whose rules are told in sentences, and not as settings that differ. */
+const TOLD = ['markup', 'extends'];
+
+/** What releasing the draft of a profile would do, and the editions that were released. */
+@Component({
+  selector: 'ty-release-page',
+  imports: [
+    ChangesTable,
+    EditionList,
+    MatButtonModule,
+    MatExpansionModule,
+    MatProgressBarModule,
+    MatTableModule,
+    RouterLink,
+    TextByBoth,
+    TitleLine,
+  ],
+  providers: [ReleaseStore],
+  templateUrl: './release-page.html',
+  styleUrl: './release-page.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ReleasePage {
+  /** The profile's id, from the address. */
+  readonly id = input.required<string>();
+  protected readonly release = inject(ReleaseStore);
+  private readonly store = inject(Store);
+  private readonly api = inject(Api);
+  private readonly acting = inject(Acting);
+  private readonly backups = inject(DraftBackup);
+  private readonly dialogs = inject(MatDialog);
+  private readonly messages = inject(MatSnackBar);
+  private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
+  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
+  private readonly editions = this.store.selectSignal(libraryFeature.selectEditions);
+  private readonly house = this.store.selectSignal(selectHouse);
+  protected readonly profile = computed(() => this.profiles().find(({ id }) => id === this.id()) ?? null);
+  protected readonly name = computed(() => {
+    const profile = this.profile();
+    return profile === null ? '' : nameOf(profile);
+  });
+  protected readonly path = computed(() => [
+    { text: 'Profiles', link: '/profiles' },
+    { text: this.name(), link: `/profiles/${this.id()}` },
+    { text: 'Release' },
+  ]);
+  protected readonly last = computed(() => this.editions().get(this.id()) ?? null);
+  private readonly next = computed(() => {
+    const profile = this.profile();
+    return profile === null ? null : chainToRelease(profile, this.editions());
+  });
+  protected readonly ahead = computed(() => {
+    const profile = this.profile();
+    return profile === null ? null : aheadOf(profile, this.editions());
+  });
+  protected readonly isUnsaved = computed(() => this.backups.read(this.id()) !== null);
+  private readonly sides = computed(() => {
+    const [last, next] = [this.last(), this.next()];
+    return last === null || next === null ? null : { before: resolved(last.chain), after: resolved(next) };
+  });
+  /** Whether the draft, on top of what it extends, has mistakes. */
+  protected readonly isMistaken = computed(() => this.sides()?.after === null);
+  /** Settings beside the markup rules that differ, by chapter. */
+  protected readonly settings = computed(() => {
+    const sides = this.sides();
+    if (sides?.before == null || sides.after === null) return { before: {}, after: {}, count: 0 };
+    const [before, after] = [besideMarkup(sides.before.profile), besideMarkup(sides.after.profile)];
+    return { before, after, count: differencesOf(before, after).length };
+  });
+  protected readonly groups = computed(() =>
+    this.release.reach().groups.map((group) => ({ group, words: whatGoes(group), writers: this.writersOf(group), cite: citation(group) })),
+  );
+  protected readonly columns = ['what', 'texts', 'letters', 'who'];
+  protected readonly same = (_: number, row: { group: ReachGroup }): string => row.group.key;
+  /** The group that is open, by key. */
+  private readonly chosen = signal('');
+  protected readonly open = computed(() => {
+    const groups = this.groups();
+    return (groups.find(({ group }) => group.key === this.chosen()) ?? groups[0])?.group ?? null;
+  });
+  protected readonly listed = computed(() => {
+    const [open, touched] = [this.open(), this.release.touched()];
+    const texts = open?.documents.map((at) => touched[at]!) ?? [];
+    // Those that lose most stand first.
+    return [...texts]
+      .sort((one, other) => other.reach.wordsLost - one.reach.wordsLost || one.title.localeCompare(other.title))
+      .slice(0, MOST_LISTED);
+  });
+  protected readonly text = linkedSignal<readonly TouchedText[], TouchedText | null>({
+    source: this.listed,
+    computation: (listed, before) =>
+      listed.find((one) => one.document === before?.value?.document && one.field === before.value.field) ?? listed[0] ?? null,
+  });
+  protected readonly more = computed(() => (this.open()?.documents.length ?? 0) - this.listed().length);
+  /** Specimens of which the draft meets less than the edition did. */
+  protected readonly unmet = computed(() =>
+    (this.release.proved() ?? []).filter(({ before, after }) => after.expectationsMet < before.expectationsMet),
+  );
+  protected readonly met = computed(
+    () => (this.release.proved() ?? []).filter(({ after }) => after.expectationsMet === after.expectations).length,
+  );
+  /** What is known to be amiss with the release, by kind: each has to be accepted with a reason. */
+  protected readonly amiss = computed((): Amiss[] => {
+    const { losing } = this.release.reach();
+    const [unmet, found] = [this.unmet(), this.release.findings()?.fresh.filter(({ severity }) => severity !== 'note') ?? []];
+    const words = `${losing.documents === 1 ? 'One text loses' : `${losing.documents} texts lose`} words, ${losing.words} in all`;
+    return [
+      { heading: words, things: losing.documents === 0 ? [] : [words] },
+      {
+        heading:
+          unmet.length === 1
+            ? `“${unmet[0]!.specimen.name}” no longer comes out as expected`
+            : `${unmet.length} specimens no longer come out as expected`,
+        things: unmet.map(({ specimen }) => `“${specimen.name}” no longer comes out as expected`),
+      },
+      {
+        heading: found.length === 1 ? found[0]!.sentence : `The checks find ${found.length} things that were not there`,
+        things: found.map(({ sentence }) => sentence),
+      },
+    ].filter(({ things }) => things.length > 0);
+  });
+  /** Whether everything was looked at, so that a release is no leap in the dark. */
+  protected readonly isReady = computed(
+    () =>
+      this.ahead() !== null &&
+      !this.isMistaken() &&
+      this.release.isLooked() &&
+      this.release.lines() !== null &&
+      this.release.findings() !== null &&
+      (this.release.proved() !== null || this.release.proofFailure() !== ''),
+  );
+
+  constructor() {
+    effect(() => {
+      const [last, next, ahead] = [this.last(), this.next(), this.ahead()];
+      this.house();
+      if (last === null || next === null) return;
+      untracked(() => {
+        if (ahead === null) {
+          this.release.giveUp();
+          void this.release.readEditions(this.id());
+        } else if (!this.isMistaken()) this.release.begin(this.id(), last.number, last.chain, next);
+        else void this.release.readEditions(this.id());
+      });
+    });
+    effect(() => {
+      const text = this.text();
+      untracked(() => {
+        if (text !== null) void this.release.show(this.id(), text);
+      });
+    });
+  }
+
+  protected choose({ key }: ReachGroup): void {
+    this.chosen.set(key);
+  }
+
+  private writersOf({ documents }: ReachGroup): string {
+    const touched = this.release.touched();
+    const people = new Map(this.acting.people().map(({ id, label }) => [id, label]));
+    const writers = [...new Set(documents.map((at) => touched[at]!.changedBy))].map((id) => people.get(id) ?? 'somebody');
+    const [first, second, ...others] = [...new Set(writers)].sort();
+    if (first === undefined) return '';
+    if (others.length > 0) return `${first}, ${second} and ${others.length === 1 ? 'one more' : `${others.length} more`}`;
+    return second === undefined ? first : `${first} and ${second}`;
+  }
+
+  /** Asks why, and releases the draft. */
+  protected async openRelease(): Promise<void> {
+    const [profile, last] = [this.profile(), this.last()];
+    if (profile === null || last === null) return;
+    const { losing, touched } = this.release.reach();
+    const data: ReleaseQuestion = {
+      id: profile.id,
+      name: this.name(),
+      number: last.number + 1,
+      revision: profile.revision,
+      amiss: this.amiss(),
+      reach: { texts: this.release.texts(), touched, losing: losing.documents, words: losing.words },
+    };
+    const isReleased = await firstValueFrom(
+      this.dialogs.open<ReleaseDialog, ReleaseQuestion, boolean>(ReleaseDialog, { data, width: '560px', maxWidth: '94vw' }).afterClosed(),
+    );
+    if (isReleased !== true) return;
+    this.messages.open(`Edition ${data.number} of “${data.name}” is released: authors write with it.`, undefined, { duration: 6000 });
+    this.store.dispatch(LibraryActions.editionsRequested());
+  }
+
+  /** Puts into the draft what was released last. */
+  protected async takeBackDraft(): Promise<void> {
+    const [profile, last] = [this.profile(), this.last()];
+    if (profile === null || last === null) return;
+    const data: Question = {
+      title: `Take the draft of “${this.name()}” back to edition ${last.number}?`,
+      text: 'What was changed since goes from the draft. Every saved state of it stays in its history.',
+      answers: [
+        { value: 'stay', label: 'Leave it' },
+        { value: 'back', label: 'Take it back', isMain: true },
+      ],
+    };
+    if ((await firstValueFrom(this.dialogs.open<Confirm, Question, string>(Confirm, { data, width: '480px' }).afterClosed())) !== 'back')
+      return;
+    this.api.saveDraft(profile.id, last.chain[0]!.document, profile.revision).subscribe({
+      next: (stored) => this.store.dispatch(LibraryActions.profileStored({ profile: stored })),
+      error: ({ message }: ApiFailure) => this.messages.open(`The draft stays as it is. ${message}`, 'Close'),
+    });
+  }
+
+  /** An earlier edition was released again: the draft may have followed. */
+  protected wentBack(): void {
+    this.store.dispatch(LibraryActions.editionsRequested());
+    this.api.profile(this.id()).subscribe({
+      next: (profile) => this.store.dispatch(LibraryActions.profileStored({ profile })),
+      error: () => undefined,
+    });
+  }
+
+  protected nameOfProfile(id: string): string {
+    return this.names().get(id) ?? id;
+  }
+}
+
+/** What a profile says beside its markup rules. */
+function besideMarkup(profile: object): Json {
+  return Object.fromEntries(Object.entries(profile as Record<string, Json>).filter(([chapter]) => !TOLD.includes(chapter)));
+}
+
+const whatGoes = ({ kind, sentence }: ReachGroup): string => (kind === 'kept' ? `No more: ${sentence}` : sentence);
+
+/** The rule as a citation. */
+function citation({ layer, rule, element, attribute }: ReachGroup): string {
+  if (rule === '') return '§2 Markup, how it is written';
+  const about = [attribute, element].filter((name) => name !== '').join(' on ');
+  const where = layer === 'house-limits' ? 'House limits' : layer === 'safety-floor' ? 'Safety floor' : '§2 Markup';
+  return about === '' ? where : `${where}, ${about}`;
+}

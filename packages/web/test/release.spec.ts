@@ -1,0 +1,324 @@
+import { TestBed } from '@angular/core/testing';
+import { MAT_DIALOG_DATA, MatDialog, MatDialogRef } from '@angular/material/dialog';
+import { compileRules, reachInBrief, readHouseLimits, reachOf, resolveProfile, type JsonObject } from '@typikon/core';
+import { of } from 'rxjs';
+import { EditionList } from '../src/features/release/edition-list';
+import { ReleaseDialog, type ReleaseQuestion } from '../src/features/release/release-dialog';
+import { ReleasePage } from '../src/features/release/release-page';
+import type { ToldEdition } from '../src/features/release/release-store';
+import { TakeBackDialog } from '../src/features/release/take-back-dialog';
+import { LibraryActions } from '../src/state/library';
+import { PROOF_WORKER } from '../src/state/proof-runner';
+import { SiteWorker } from '../src/state/site-worker';
+import type { StoredProfile } from '../src/state/types';
+import { InPageWorker } from './in-page-worker';
+import { demoLibrary, Screen } from './support';
+
+jest.setTimeout(60_000);
+
+const ID = 'notices-desk';
+const library = demoLibrary();
+const stored = library.profiles.find(({ id }) => id === ID)!;
+const rulesOf = (document: JsonObject) => {
+  const resolution = resolveProfile(ID, (id) => (id === ID ? document : library.profiles.find((one) => one.id === id)!.document));
+  if (!resolution.ok) throw new Error('mistakes');
+  const read = readHouseLimits(library.house);
+  if (!read.ok) throw new Error('mistakes');
+  return compileRules(resolution.resolved, { house: read.house });
+};
+const withElements = (elements: JsonObject): StoredProfile => {
+  const markup = stored.document['markup'] as { elements: JsonObject };
+  return { ...stored, revision: 2, document: { ...stored.document, markup: { ...markup, elements: { ...markup.elements, ...elements } } } };
+};
+const edition = (number: number, more: Partial<ToldEdition> = {}): ToldEdition => ({
+  profile: ID,
+  number,
+  releasedAt: '2026-09-01T08:00:00.000Z',
+  releasedBy: '',
+  note: '',
+  fromRevision: number,
+  backTo: null,
+  reach: null,
+  accepted: [],
+  inputs: {},
+  ...more,
+});
+const touchedBy = (profile: StoredProfile, texts: readonly string[]) =>
+  texts.flatMap((html, at) => {
+    const reach = reachOf(html, rulesOf(stored.document), rulesOf(profile.document));
+    return reach === null
+      ? []
+      : [{ document: `text-${at}`, field: 'body', title: `Text ${at}`, changedBy: 'ned-orr', reach: reachInBrief(reach) }];
+  });
+
+const worker = {
+  compare: jest.fn(() => Promise.resolve([{ subject: { kind: 'element' }, kept: 'from', sentence: '<table>: less than before.' }])),
+  checkProfile: jest.fn((_id: string, documents: Record<string, JsonObject>) =>
+    Promise.resolve(
+      JSON.stringify(documents[ID]) === JSON.stringify(stored.document)
+        ? [{ check: 'old', severity: 'note', sentence: 'It was there.', pointer: '' }]
+        : [
+            { check: 'new', severity: 'warning', sentence: 'It is new.', pointer: '' },
+            { check: 'small', severity: 'note', sentence: 'A remark.', pointer: '' },
+          ],
+    ),
+  ),
+};
+
+beforeEach(() => {
+  TestBed.configureTestingModule({ providers: [{ provide: PROOF_WORKER, useValue: () => new InPageWorker() }] });
+  TestBed.overrideProvider(SiteWorker, { useValue: worker });
+});
+
+async function open(profile: StoredProfile): Promise<Screen<ReleasePage>> {
+  const screen = await Screen.of(ReleasePage, { inputs: { id: ID } });
+  screen.http.match(() => true).forEach((request) => request.flush([edition(1)]));
+  screen.store.dispatch(LibraryActions.profileStored({ profile }));
+  await screen.settle();
+  screen.http.expectOne(`/api/v1/profiles/${ID}/editions`).flush([edition(1)]);
+  await InPageWorker.rest();
+  await screen.settle();
+  return screen;
+}
+
+const TEXTS = [
+  '<p>One</p>',
+  '<table><tbody><tr><td>Two three</td></tr></table>',
+  '<p>Four</p><h2>Five</h2>',
+  '<table><tbody><tr><td>Six</td></tr></table>',
+];
+const STRICTER = withElements({ table: { outcome: 'drop' } });
+
+/** Answers what is asked of the stored texts: some in the first answer, the rest in another. */
+async function answerReach(screen: Screen<ReleasePage>, profile: StoredProfile): Promise<void> {
+  const touched = touchedBy(profile, TEXTS);
+  screen.http
+    .expectOne(`/api/v1/profiles/${ID}/reach`)
+    .flush(
+      { texts: 4, looked: 3, touched: touched.slice(0, 1) },
+      { headers: { Link: `</api/v1/profiles/${ID}/reach?after=text-2%2Fbody>; rel="next"` } },
+    );
+  await screen.settle();
+  expect(screen.texts('.state')[0]).toBe('3 of 4 textslooked at');
+  expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(true);
+  screen.http.expectOne(`/api/v1/profiles/${ID}/reach?after=text-2%2Fbody`).flush({ texts: 4, looked: 1, touched: touched.slice(1) });
+  await InPageWorker.rest();
+  await screen.settle();
+}
+
+describe('the release page', () => {
+  test('says that there is nothing to release where authors write with what the draft says', async () => {
+    const screen = await Screen.of(ReleasePage, { inputs: { id: ID } });
+    screen.http.expectOne(`/api/v1/profiles/${ID}/editions`).flush([edition(1)]);
+    await screen.settle();
+    expect(screen.texts('h1')).toEqual(['Notices desk, edition 1']);
+    expect(screen.texts('.note')).toEqual(['There is nothing to release: authors write with what the draft says.']);
+    expect(screen.texts('.go')).toEqual([]);
+    screen.http.expectNone(({ url }) => url.endsWith('/reach'));
+  });
+
+  test('shows what changed, what the checks and specimens say, and what happens to every stored text', async () => {
+    const screen = await open(STRICTER);
+    await answerReach(screen, STRICTER);
+    expect(screen.texts('h1')).toEqual(['What edition 2 would do']);
+    expect(screen.texts('.state')).toEqual(['2 texts lose wordsif it is released']);
+    expect(screen.texts('.strip dd')).toEqual(['4', '2', '2', '0']);
+    expect(screen.texts('.changes')[0]).toContain('<table>: less than before.');
+    const proof = screen.texts('.changes')[1]!;
+    expect(proof).toMatch(/\d+ of \d+ specimens come out as expected/);
+    expect(proof).toContain('Tide table, from a spreadsheet');
+    expect(proof).toContain('New finding: It is new.');
+    expect(proof).toContain('Settled: It was there.');
+    const rows = screen.texts('tbody tr');
+    expect(rows[0]).toMatch(/^2 tables went, with their content, and 11 letters of text with them ?§2 Markup, table ?2 ?11 ?somebody/);
+    // The text that loses most stands first, and is shown by both.
+    expect(screen.texts('.texts li')).toEqual(['Text 1 −2', 'Text 3 −1']);
+    screen.http
+      .expectOne(`/api/v1/profiles/${ID}/reach/text-1/body`)
+      .flush({ before: TEXTS[1], after: '', pageKind: 'notice-page', wordsLost: ['Two', 'three'], wordsGained: [], entries: [] });
+    await screen.settle();
+    expect(screen.texts('ty-text-by-both header p')).toEqual(['Text 1loses 2 words: Two three']);
+    const [before, after] = [...screen.fixture.nativeElement.querySelectorAll('iframe')] as HTMLIFrameElement[];
+    expect([before!.getAttribute('sandbox'), after!.getAttribute('sandbox')]).toEqual(['', '']);
+    expect(before!.srcdoc).toContain('<td>Two three</td>');
+    expect(after!.srcdoc).not.toContain('Two three');
+    // The comparison is made of what is released and of the draft, each with what it extends.
+    const asked = worker.compare.mock.calls.at(-1) as unknown as [
+      { from: string; to: string; profiles: { id: string; document: JsonObject }[] },
+    ];
+    const { profiles } = asked[0];
+    expect(profiles.map(({ id, document }) => [id, document['extends'], document['name']])).toEqual([
+      ['a0', 'a1', 'edition 1'],
+      ['a1', undefined, library.profiles.find(({ id }) => id === 'house')!.document['name']],
+      ['b0', 'b1', 'the draft'],
+      ['b1', undefined, library.profiles.find(({ id }) => id === 'house')!.document['name']],
+    ]);
+  });
+
+  test('asks why before it releases, and only once all was looked at', async () => {
+    const screen = await open(STRICTER);
+    await answerReach(screen, STRICTER);
+    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of(true) } as never);
+    expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(false);
+    await screen.click('.go');
+    const { data } = opened.mock.calls[0]![1] as { data: ReleaseQuestion };
+    expect(data).toMatchObject({ id: ID, number: 2, revision: 2, reach: { texts: 4, touched: 2, losing: 2, words: 3 } });
+    expect(data.amiss.map(({ heading }) => heading)).toEqual([
+      '2 texts lose words, 3 in all',
+      expect.stringMatching(/no longer come(s)? out as expected$/),
+      'It is new.',
+    ]);
+    await screen.settle();
+    const released = { ...library.editions.find(({ profile }) => profile === ID)!, number: 2 };
+    const chain = [{ id: ID, document: STRICTER.document }, ...released.chain.slice(1)];
+    screen.http
+      .expectOne(({ url }) => url.endsWith('/api/v1/editions'))
+      .flush([...library.editions.filter(({ profile }) => profile !== ID), { ...released, chain }]);
+    await screen.settle();
+    expect(screen.texts('h1')).toEqual(['Notices desk, edition 2']);
+  });
+
+  test('goes on where looking at the texts broke off, and says what is left', async () => {
+    const screen = await open(STRICTER);
+    screen.http.expectOne(`/api/v1/profiles/${ID}/reach`).flush({ detail: 'The database is away.' }, { status: 503, statusText: 'No' });
+    await screen.settle();
+    expect(screen.texts('.right [role=alert] p')).toEqual(['Not all texts were looked at. The database is away.']);
+    expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(true);
+    await screen.click('.right [role=alert] button');
+    await answerReach(screen, STRICTER);
+    expect(screen.texts('.right [role=alert]')).toEqual([]);
+  });
+
+  test('says that nothing stored changes where that is so, and names a text that gains words as one', async () => {
+    const purpose = { ...stored, revision: 2, document: { ...stored.document, purpose: 'Else' } };
+    const screen = await open(purpose);
+    await answerReach(screen, purpose);
+    expect(screen.texts('.groups .note')).toEqual(['Every stored text comes out as before, to the letter.']);
+    expect(screen.texts('.state')).toEqual(['No text losesa word']);
+    expect(screen.texts('mat-panel-title')).toEqual(['One other setting']);
+  });
+
+  test('of a draft that has mistakes does not compare it, and says where they are', async () => {
+    const broken = { ...stored, revision: 2, document: { ...stored.document, markup: { elements: { p: { outcome: 'eat' } } } } };
+    const screen = await Screen.of(ReleasePage, { inputs: { id: ID } });
+    screen.store.dispatch(LibraryActions.profileStored({ profile: broken }));
+    await screen.settle();
+    expect(screen.texts('[role=alert] p')[0]).toMatch(/has mistakes .* cannot be released/);
+    expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(true);
+    screen.http.expectNone(({ url }) => url.endsWith('/reach'));
+  });
+
+  test('of no profile says so', async () => {
+    const screen = await Screen.of(ReleasePage, { inputs: { id: 'nobody' } });
+    expect(screen.texts('h1')).toEqual(['No such profile']);
+  });
+});
+
+describe('the question before a release', () => {
+  const close = jest.fn();
+  const question: ReleaseQuestion = {
+    id: ID,
+    name: 'Notices desk',
+    number: 2,
+    revision: 5,
+    amiss: [
+      { heading: 'Two texts lose words', things: ['Two texts lose words'] },
+      { heading: '2 specimens', things: ['One', 'Other'] },
+    ],
+    reach: { texts: 4, touched: 2, losing: 2, words: 3 },
+  };
+  async function ask(data: ReleaseQuestion): Promise<Screen<ReleaseDialog>> {
+    close.mockReset();
+    TestBed.overrideProvider(MatDialogRef, { useValue: { close, disableClose: false } });
+    TestBed.overrideProvider(MAT_DIALOG_DATA, { useValue: data });
+    return Screen.of(ReleaseDialog);
+  }
+
+  test('wants a reason for each kind of thing that is amiss, and keeps it with each', async () => {
+    const screen = await ask(question);
+    await screen.click('button[type=submit]');
+    expect(screen.texts('mat-error')).toHaveLength(2);
+    screen.http.expectNone(() => true);
+    await screen.set('#release-reason-0', 'They are old.', 'input');
+    await screen.set('#release-reason-1', 'They are wrong.', 'input');
+    await screen.set('#release-note', 'Shorter notices', 'input');
+    await screen.click('button[type=submit]');
+    const { request } = screen.http.expectOne(`/api/v1/profiles/${ID}/editions`);
+    expect(request.headers.get('If-Match')).toBe('"5"');
+    expect(request.body).toEqual({
+      note: 'Shorter notices',
+      accepted: [
+        { what: 'Two texts lose words', why: 'They are old.' },
+        { what: 'One', why: 'They are wrong.' },
+        { what: 'Other', why: 'They are wrong.' },
+      ],
+      reach: question.reach,
+    });
+  });
+
+  test('says why it was not released, keeps what was written, and can be asked again', async () => {
+    const screen = await ask({ ...question, amiss: [] });
+    await screen.set('#release-note', 'Why', 'input');
+    await screen.click('button[type=submit]');
+    screen.http
+      .expectOne(`/api/v1/profiles/${ID}/editions`)
+      .flush({ detail: 'Somebody else has saved.' }, { status: 412, statusText: 'No' });
+    await screen.settle();
+    expect(screen.texts('[role=alert]')).toEqual(['Somebody else has saved.']);
+    expect(close).not.toHaveBeenCalled();
+    await screen.click('button[type=submit]');
+    screen.http.expectOne(`/api/v1/profiles/${ID}/editions`).flush([edition(2)], { status: 201, statusText: 'Created' });
+    await screen.settle();
+    expect(close).toHaveBeenCalledWith(true);
+  });
+});
+
+describe('the editions', () => {
+  test('say when, why and what they did; all but the last can be taken back to', async () => {
+    const screen = await Screen.of(EditionList, {
+      inputs: {
+        id: ID,
+        name: 'Notices desk',
+        editions: [
+          edition(3, { backTo: 1, note: 'Too strict' }),
+          edition(2, {
+            note: 'Shorter',
+            reach: { texts: 32, touched: 29, losing: 21, words: 547 },
+            accepted: [
+              { what: 'One.', why: 'Old' },
+              { what: 'Two.', why: 'Old' },
+            ],
+          }),
+          edition(1),
+        ],
+      },
+    });
+    const [last, second, first] = screen.texts('li');
+    expect(last).toMatch(/^31 Sept? 2026, .*Back to edition 1: Too strict$/);
+    expect(second).toContain('Of 32 texts it changed 29, 547 words lost in 21.');
+    expect(second).toContain('2 things accepted: One; Two. Because: Old');
+    expect(first).toContain('As first set up.');
+    expect(screen.texts('li button')).toHaveLength(2);
+    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of(undefined) } as never);
+    await screen.click('li button');
+    expect(opened.mock.calls[0]![1]).toMatchObject({ data: { id: ID, number: 2, last: 3 } });
+  });
+
+  test('are taken back to from the last one that was seen', async () => {
+    const close = jest.fn();
+    TestBed.overrideProvider(MatDialogRef, { useValue: { close, disableClose: false } });
+    TestBed.overrideProvider(MAT_DIALOG_DATA, { useValue: { id: ID, name: 'Notices desk', number: 1, last: 3 } });
+    const screen = await Screen.of(TakeBackDialog);
+    await screen.set('#take-back-why', 'Too strict', 'input');
+    await screen.click('button[type=submit]');
+    const again = screen.http.expectOne(`/api/v1/profiles/${ID}/editions/1/again`);
+    expect([again.request.headers.get('If-Match'), again.request.body]).toEqual(['"3"', { note: 'Too strict' }]);
+    again.flush({ detail: 'Edition 4 was released since you looked.' }, { status: 412, statusText: 'No' });
+    await screen.settle();
+    expect(screen.texts('[role=alert]')).toEqual(['Edition 4 was released since you looked.']);
+    await screen.click('button[type=submit]');
+    screen.http.expectOne(`/api/v1/profiles/${ID}/editions/1/again`).flush(edition(4), { status: 201, statusText: 'Created' });
+    await screen.settle();
+    expect(close).toHaveBeenCalledWith(true);
+  });
+});
