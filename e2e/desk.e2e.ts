@@ -220,6 +220,13 @@ describe('another profile', () => {
       body: JSON.stringify({ ...document, markup: { ...markup, elements: { ...markup.elements, table: { outcome: 'drop' } } } }),
     });
     assert.equal(saved.status, 200);
+    // Authors write with what was released.
+    const released = await fetch(`${address}/editions`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'if-match': `"${revision + 1}"` },
+      body: JSON.stringify({ note: 'Tables stand in tenders.' }),
+    });
+    assert.equal(released.status, 201);
     const desk = await Desk.open('/write/ferry-times', '[data-field=body] .te-frame', 'tom-hallow');
     const before = valueOf(await desk.stored('ferry-times'), 'body')!.value;
     const cell = /<t[dh][^>]*>([A-Z][a-z]{3,})/.exec(before)?.[1];

@@ -19,7 +19,7 @@ describe('the whole job once', () => {
     assert.equal(rows.length, 7);
     assert.match(
       rows.find((row) => row.includes('Ferry note'))!,
-      /Notices desk changes 18 rules As first set up/,
+      /Notices desk changes 18 rules Edition 1 of Ferry note as the draft As first set up/,
     );
     await page.click('a[href="/profiles/story-desk"]');
     await page.waitForSelector('ty-ledger-view .entry');

@@ -148,6 +148,10 @@ export const reachOfProfile = createRoute({
         z
           .object({
             texts: z.int().describe('How many texts there are.'),
+            candidates: z
+              .int()
+              .describe('How many of them hold what the change asks for, and are looked at; the others come out the same, to the letter.'),
+            undecided: z.array(z.string()).describe('Why all of them have to be looked at; empty where what they hold decides it.'),
             looked: z.int().describe('How many this answer looked at.'),
             touched: z.array(
               z.object({

@@ -130,6 +130,8 @@ export { contentApart, contentFiles, withContent } from './proof/specimen-file';
 export { specimenJsonSchema } from './proof/json-schema';
 export { reachOf, type DocumentReach, type ThingsLost } from './reach/document';
 export { fitTo, type Fit, type FitOptions, type FitStep } from './reach/fit';
+export { featuresOf, FEATURES_VERSION, type AttributeFeature, type Features } from './reach/features';
+export { mayTouch, questionBetween, type ReachQuestion } from './reach/question';
 export { isWhole } from './reach/whole';
 export { reachInBrief } from './reach/groups';
 export { expectationsOf, updatedExpectations } from './proof/expect';

@@ -119,3 +119,51 @@ export function randomRuleSets(count: number, seed: number): { rules: CompiledRu
     written: JSON.stringify(written),
   }));
 }
+
+/** A profile with its limits, and the same profile with one thing of its rules otherwise. */
+export const randomChange: fc.Arbitrary<{ from: CompiledRules; to: CompiledRules; written: string }> = fc
+  .record({ before: markup, other: markup, house: sometimes(markup), at: fc.nat(), within: fc.nat(), isGone: fc.boolean() })
+  .map(({ before, other, house, at, within, isGone }) => {
+    const after = structuredClone(before);
+    const elements = Object.entries(other['elements'] as JsonObject);
+    const own = Object.keys(before['elements'] as JsonObject);
+    const settings = Object.keys(other).filter((key) => key !== 'elements');
+    switch (at % 4) {
+      case 0: {
+        const name = own[within % own.length]!;
+        if (isGone) delete (after['elements'] as JsonObject)[name];
+        else (after['elements'] as JsonObject)[name] = elements[within % elements.length]![1];
+        break;
+      }
+      case 1: {
+        // One attribute of one element.
+        const rule = (after['elements'] as JsonObject)[own[within % own.length]!] as JsonObject;
+        const tests = elements.flatMap(([, one]) => Object.entries(((one as JsonObject)['attributes'] ?? {}) as JsonObject));
+        const [name, test] = tests[within % Math.max(1, tests.length)] ?? ['title', { test: 'text' }];
+        rule['attributes'] = { ...(rule['attributes'] as JsonObject | undefined), [name]: test };
+        break;
+      }
+      case 2: {
+        const [name, rule] = elements[within % elements.length]!;
+        (after['elements'] as JsonObject)[name] = rule;
+        break;
+      }
+      default: {
+        const name = settings[within % Math.max(1, settings.length)] ?? 'comments';
+        if (isGone || other[name] === undefined) delete after[name];
+        else after[name] = other[name];
+      }
+    }
+    const limits = house === undefined ? undefined : readHouseLimits({ format: 'typikon-house/1', markup: house });
+    const options = limits?.ok === true ? { house: limits.house } : {};
+    const compiled = (rules: JsonObject): CompiledRules => {
+      const resolution = resolveProfile('random', () => ({ format: 'typikon-profile/1', name: 'Random', markup: rules }));
+      if (!resolution.ok) throw new Error(JSON.stringify([rules, resolution.problems]));
+      return compileRules(resolution.resolved, options);
+    };
+    return { from: compiled(before), to: compiled(after), written: JSON.stringify({ before, after, house }) };
+  });
+
+/** Many changes, compiled once. */
+export const randomChanges = (count: number, seed: number): { from: CompiledRules; to: CompiledRules; written: string }[] =>
+  fc.sample(randomChange, { numRuns: count, seed });

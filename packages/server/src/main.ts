@@ -9,6 +9,7 @@ import { connect } from './db/connection';
 import { migrate } from './db/migrate';
 import { listen } from './http-server';
 import { ALL_FIGURES, areFiguresBy, engineOf, likenessJobs } from './jobs/likeness';
+import { featureJobs, INDEX_TEXTS } from './jobs/text-features';
 import { JobQueue } from './jobs/queue';
 import { JobRunner } from './jobs/runner';
 import { openLanes } from './lanes/open';
@@ -30,9 +31,10 @@ const lanes = openLanes({ database: config.database, applicationOrigins, siteOri
 /** What figures are taken by: another version of it takes all of them anew. */
 const engine = engineOf(readFileSync(new URL('./worker.js', import.meta.url)));
 const queue = new JobQueue(sequelize);
+const quiet = (): Promise<void> => lanes.heavy.quiet(MOST_YIELD_MS);
 const runner = new JobRunner(
   queue,
-  likenessJobs(sequelize, queue, lanes.background, { quiet: () => lanes.heavy.quiet(MOST_YIELD_MS), engine }),
+  { ...likenessJobs(sequelize, queue, lanes.background, { quiet, engine }), ...featureJobs(lanes.background, quiet) },
   log,
 );
 
@@ -62,6 +64,8 @@ async function start(): Promise<void> {
   log.info({ address: `http://${config.host}:${config.port}/`, site: `http://${config.host}:${config.sitePort}/` }, 'ready');
   // What has changed while a server ran is asked for already, and waits in the database.
   if (migrations.length > 0 || !(await areFiguresBy(engine))) looksChanged();
+  // Texts that came before there was an index, or before what it holds was another thing, are indexed now.
+  await queue.ask(INDEX_TEXTS, 'all');
   runner.start();
 }
 

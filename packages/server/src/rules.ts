@@ -27,7 +27,8 @@ export async function stateOfDrafts(): Promise<string> {
   return JSON.stringify([profiles.map(({ id, revision, updatedAt }) => [id, revision, updatedAt]), await stateOfHouse()]);
 }
 
-async function stateOfHouse(): Promise<number> {
+/** The state of the house limits: another number whenever they are changed. */
+export async function stateOfHouse(): Promise<number> {
   return (await SettingModel.findByPk(HOUSE, { attributes: ['revision'], raw: true }))?.revision ?? 0;
 }
 

@@ -210,7 +210,7 @@ describe('the reach of a draft', () => {
     expect(look.touched.length).toBeLessThan(fields.length);
     expect(look.touched.some(({ reach }) => reach.wordsLost > 0)).toBe(true);
     // One of them, as both leave it.
-    const [{ document: of, field }] = look.touched as [{ document: string; field: string }];
+    const [{ document: of, field }] = look.touched as unknown as [{ document: string; field: string }];
     const one = await ask<{ before: string; after: string; entries: object[] }>(
       'POST',
       `/profiles/${id}/reach/${of}/${field}`,

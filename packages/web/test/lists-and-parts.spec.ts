@@ -22,8 +22,10 @@ describe('the list of profiles', () => {
       'Tender desk',
       'Reply',
     ]);
-    expect(screen.texts('tbody tr:nth-child(4) td').slice(3, 5)).toEqual(['Notices deskchanges 18 rules', 'As first set up']);
-    expect(screen.texts('tbody tr:nth-child(1) .children')).toEqual(['sets 88 rules', '4 extend it']);
+    const [parent, edition, draft] = screen.texts('tbody tr:nth-child(4) td').slice(3);
+    expect([parent, edition]).toEqual(['Notices deskchanges 18 rules', 'Edition 1 of Ferry noteas the draft']);
+    expect(draft).toMatch(/^As first set up ?2 Jan 2026/);
+    expect(screen.texts('tbody tr:nth-child(1) td:nth-child(4) .children')).toEqual(['sets 88 rules', '4 extend it']);
   });
   test('tells how alike the editor and the pages are, now and before', async () => {
     const screen = await Screen.of(ProfileList);

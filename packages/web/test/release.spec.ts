@@ -95,13 +95,15 @@ async function answerReach(screen: Screen<ReleasePage>, profile: StoredProfile):
   screen.http
     .expectOne(`/api/v1/profiles/${ID}/reach`)
     .flush(
-      { texts: 4, looked: 3, touched: touched.slice(0, 1) },
+      { texts: 6, candidates: 4, undecided: [], looked: 3, touched: touched.slice(0, 1) },
       { headers: { Link: `</api/v1/profiles/${ID}/reach?after=text-2%2Fbody>; rel="next"` } },
     );
   await screen.settle();
   expect(screen.texts('.state')[0]).toBe('3 of 4 textslooked at');
   expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(true);
-  screen.http.expectOne(`/api/v1/profiles/${ID}/reach?after=text-2%2Fbody`).flush({ texts: 4, looked: 1, touched: touched.slice(1) });
+  screen.http
+    .expectOne(`/api/v1/profiles/${ID}/reach?after=text-2%2Fbody`)
+    .flush({ texts: 6, candidates: 4, undecided: ['white space'], looked: 1, touched: touched.slice(1) });
   await InPageWorker.rest();
   await screen.settle();
 }
@@ -122,7 +124,9 @@ describe('the release page', () => {
     await answerReach(screen, STRICTER);
     expect(screen.texts('h1')).toEqual(['What edition 2 would do']);
     expect(screen.texts('.state')).toEqual(['2 texts lose wordsif it is released']);
-    expect(screen.texts('.strip dd')).toEqual(['4', '2', '2', '0']);
+    expect(screen.texts('.strip dd')).toEqual(['6', '2', '2', '0']);
+    expect(screen.texts('.strip dt')[0]).toBe('texts; 4 hold what changed');
+    expect(screen.texts('.right > .note')[0]).toMatch(/does not decide whom this touches \(white space\)\.$/);
     expect(screen.texts('.changes')[0]).toContain('<table>: less than before.');
     const proof = screen.texts('.changes')[1]!;
     expect(proof).toMatch(/\d+ of \d+ specimens come out as expected/);
@@ -162,7 +166,7 @@ describe('the release page', () => {
     expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(false);
     await screen.click('.go');
     const { data } = opened.mock.calls[0]![1] as { data: ReleaseQuestion };
-    expect(data).toMatchObject({ id: ID, number: 2, revision: 2, reach: { texts: 4, touched: 2, losing: 2, words: 3 } });
+    expect(data).toMatchObject({ id: ID, number: 2, revision: 2, reach: { texts: 6, touched: 2, losing: 2, words: 3 } });
     expect(data.amiss.map(({ heading }) => heading)).toEqual([
       '2 texts lose words, 3 in all',
       expect.stringMatching(/no longer come(s)? out as expected$/),

@@ -373,7 +373,10 @@ class Compiler {
       };
     };
     attributes.set(name, {
-      tests: before === undefined ? [{ judge: wrap(null), by }] : before.tests.map((test) => ({ ...test, judge: wrap(test.judge) })),
+      tests:
+        before === undefined
+          ? [{ judge: wrap(null), by, madeFrom: ['let through', value, null] }]
+          : before.tests.map((test) => ({ ...test, judge: wrap(test.judge), madeFrom: ['let through', value, test.madeFrom] })),
     });
   }
 
@@ -381,7 +384,7 @@ class Compiler {
     const attributes = new Map<string, CompiledAttribute>();
     const add = (name: string, test: AttributeTest, keys: string[]): void => {
       if (isAttributeForbidden(name, element)) return;
-      const own = { judge: this.test(name, test, this.markup, element), by: this.byProfile(keys) };
+      const own = { ...this.test(name, test, this.markup, element), by: this.byProfile(keys) };
       const ceiling = this.houseTests(element, name);
       if (ceiling === null) return;
       // From the top down: what several layers refuse is said to be refused by the highest.
@@ -396,23 +399,25 @@ class Compiler {
   /** A frame is never without `sandbox`: what its rule refuses of it is taken out, and the strictest is what is left. */
   private closeIn(attributes: Map<string, CompiledAttribute>): void {
     const { tests } = attributes.get('sandbox') ?? {
-      tests: [{ judge: this.test('sandbox', { test: 'tokens', values: FRAME_SANDBOX.split(' ') }, this.markup), by: FLOOR_FRAME }],
+      tests: [{ ...this.test('sandbox', { test: 'tokens', values: FRAME_SANDBOX.split(' ') }, this.markup), by: FLOOR_FRAME }],
     };
-    const reduced = ({ judge, by }: BoundTest): BoundTest => ({
+    const reduced = ({ judge, by, madeFrom }: BoundTest): BoundTest => ({
       judge: (value) => {
         const verdict = value.trim() === '' ? { keep: value } : judge(value);
         return 'refuse' in verdict ? { keep: '' } : verdict;
       },
       by,
+      madeFrom: ['closed in', madeFrom],
     });
     attributes.set('sandbox', { tests: tests.map(reduced) });
   }
 
   /** The tests that the safety floor puts before every other. */
   private floorTests(element: string, name: string): BoundTest[] {
-    if (name === 'style') return [{ judge: floorStyleTest, by: { layer: 'safety-floor', rule: '/style' } }];
-    if (name === 'rel') return [{ judge: withoutOpener, by: { layer: 'safety-floor', rule: '/rel' } }];
-    if (name === 'sandbox' && element === 'iframe') return [{ judge: closedIn, by: { layer: 'safety-floor', rule: '/sandboxTokens' } }];
+    if (name === 'style') return [{ judge: floorStyleTest, by: { layer: 'safety-floor', rule: '/style' }, madeFrom: 'floor of style' }];
+    if (name === 'rel') return [{ judge: withoutOpener, by: { layer: 'safety-floor', rule: '/rel' }, madeFrom: 'floor of rel' }];
+    if (name === 'sandbox' && element === 'iframe')
+      return [{ judge: closedIn, by: { layer: 'safety-floor', rule: '/sandboxTokens' }, madeFrom: 'floor of sandbox' }];
     return [];
   }
 
@@ -422,9 +427,9 @@ class Compiler {
       return [];
     const own = Object.hasOwn(this.house.elements, element) ? this.house.elements[element]!.attributes : undefined;
     if (own !== undefined && Object.hasOwn(own, name))
-      return [{ judge: this.test(name, own[name]!, this.house, element), by: this.byHouse(['elements', element, 'attributes', name]) }];
+      return [{ ...this.test(name, own[name]!, this.house, element), by: this.byHouse(['elements', element, 'attributes', name]) }];
     if (Object.hasOwn(this.house.attributes, name))
-      return [{ judge: this.test(name, this.house.attributes[name]!, this.house, element), by: this.byHouse(['attributes', name]) }];
+      return [{ ...this.test(name, this.house.attributes[name]!, this.house, element), by: this.byHouse(['attributes', name]) }];
     return null;
   }
 
@@ -446,7 +451,7 @@ class Compiler {
     );
   }
 
-  private test(attribute: string, test: AttributeTest, markup: Markup, element = ''): CompiledTest {
+  private test(attribute: string, test: AttributeTest, markup: Markup, element = ''): Pick<BoundTest, 'judge' | 'madeFrom'> {
     const ofElement = (Object.hasOwn(markup.elements, element) ? markup.elements[element]!.schemes : undefined) ?? {};
     const schemes = Object.hasOwn(ofElement, attribute)
       ? ofElement[attribute]!
@@ -458,13 +463,20 @@ class Compiler {
       styleClasses: this.styleClasses,
     };
     const judge = compileTest(test, context);
-    if (test.test === 'url' || !URL_ATTRIBUTES.has(attribute)) return judge;
+    const isAddress = test.test === 'url' || URL_ATTRIBUTES.has(attribute);
+    const madeFrom = [
+      test,
+      isAddress ? [schemes, markup.urls.relative] : null,
+      test.test === 'tokens' && test.ofStyles === true ? [...this.styleClasses] : null,
+    ];
+    if (test.test === 'url' || !isAddress) return { judge, madeFrom };
     // An attribute that browsers read as an address is tested as one, whatever test the rule gives it.
     const asAddress = compileTest({ test: 'url' }, context);
-    return (value) => {
+    const both: CompiledTest = (value) => {
       const verdict = judge(value);
       return 'refuse' in verdict ? verdict : asAddress(verdict.keep);
     };
+    return { judge: both, madeFrom };
   }
 
   private gone(outcome: Exclude<Outcome, 'keep'>, by: Authority, reason: CompiledElement['reason']): CompiledElement {

@@ -6,6 +6,8 @@ import type { CompiledTest } from './verdict';
 export interface BoundTest {
   judge: CompiledTest;
   by: Authority;
+  /** All that the judge was made from, as JSON can hold it: two tests made from the same judge alike. */
+  madeFrom: unknown;
 }
 
 /** The judgement of one attribute: every test that binds it. */

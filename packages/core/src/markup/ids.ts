@@ -44,6 +44,10 @@ function isFragment(attribute: string, value: string): boolean {
   return (attribute === 'href' || attribute === 'usemap') && value.startsWith('#');
 }
 
+/** Whether an attribute with a value is a name of this content, or refers to one. */
+export const isReference = (element: string, attribute: string, value: string): boolean =>
+  isId(element, attribute) || isFragment(attribute, value) || REFERENCES.has(attribute);
+
 /** The value with the prefix before each id in it that belongs to this content. */
 export function prefixed(element: string, attribute: string, value: string, { prefix, names }: IdNames): string {
   const add = (id: string): string => (id === '' || id.startsWith(prefix) ? id : prefix + id);

@@ -2,6 +2,7 @@ import { firstPlace, parseFragment, renderedText, takeCensus, titleField, type C
 import { Op, QueryTypes, type Sequelize, type Transaction, type WhereOptions } from 'sequelize';
 import { DocumentFieldModel, DocumentModel, DocumentVersionModel, type VersionedField } from '../db/document-models';
 import { PageKindModel } from '../db/models';
+import { indexText } from '../features/repository';
 
 /** A document as it is stored. */
 export interface StoredDocument {
@@ -239,6 +240,8 @@ export async function storeDocument(
         { ...field, size: Buffer.byteLength(value) },
         { where: { documentId: id, fieldKey: key }, transaction },
       );
+    if (profile !== null)
+      await indexText(DocumentFieldModel.sequelize!, { documentId: id, fieldKey: key, revision: of }, value, transaction);
   }
   const gone = [...known.keys()].filter((key) => !fields.some((field) => field.key === key));
   if (gone.length > 0) await DocumentFieldModel.destroy({ where: { documentId: id, fieldKey: gone }, transaction });

@@ -1,8 +1,18 @@
-import { reachInBrief, reachOf, type CompiledRules, type DocumentReach, type JsonObject, type ReachInBrief } from '@typikon/core';
+import {
+  questionBetween,
+  reachInBrief,
+  reachOf,
+  type CompiledRules,
+  type DocumentReach,
+  type JsonObject,
+  type ReachInBrief,
+  type ReachQuestion,
+} from '@typikon/core';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { DocumentFieldModel } from '../db/document-models';
 import { ProfileModel } from '../db/models';
-import { rulesOfChain } from '../rules';
+import { byName, candidatesFor, type Candidates, type TextName } from '../features/candidates';
+import { rulesOfChain, stateOfHouse } from '../rules';
 import { lastEdition, resolveChain } from './repository';
 import { chainToRelease } from './service';
 
@@ -25,7 +35,17 @@ export interface Touched {
 }
 
 export type Looking =
-  | { is: 'looked'; texts: number; looked: number; touched: Touched[]; next: string | null }
+  | {
+      is: 'looked';
+      texts: number;
+      /** How many of them hold what the change asks for: the others come out the same. */
+      candidates: number;
+      /** Why all of them had to be looked at; empty where what they hold could decide. */
+      undecided: readonly string[];
+      looked: number;
+      touched: Touched[];
+      next: string | null;
+    }
   | { is: 'missing'; detail: string }
   | { is: 'mistaken'; detail: string };
 
@@ -34,39 +54,83 @@ type Row = Omit<Touched, 'reach'> & { value: string; role: string };
 /** One answer is given after so long, whatever is left to look at. */
 const LONGEST_MS = 1500;
 
+/** A profile as it was released last and as it would be. */
+interface Sides {
+  /** All that the rules of both follow from. */
+  key: unknown;
+  rulesFor(role: string): Promise<{ from: CompiledRules; to: CompiledRules }>;
+}
+
+/** Whom the change can touch that was asked about last, for the next page. */
+let kept: { key: string; candidates: Candidates } | null = null;
+
 /** What releasing drafts would do to what is stored. */
 export class ReachService {
   constructor(private readonly sequelize: Sequelize) {}
 
   /**
-   * Cleans some texts of a profile by its last edition and by a draft.
+   * Cleans some texts of a profile by its last edition and by a draft: those that hold what the change asks for.
    *
    * @param after names the last text that was looked at before; empty for the first
    */
   async look(change: Change, after: string, limit: number): Promise<Looking> {
     const sides = await this.sidesOf(change);
     if ('is' in sides) return sides;
+    const candidates = await this.candidates(change, sides);
     const [document = '', field = ''] = after.split('/');
-    const rows = await this.sequelize.query<Row>(
-      `SELECT f.document_id AS document, f.field_key AS field, d.title, d.changed_by AS changedBy, f.value, f.role
-       FROM document_fields AS f JOIN documents AS d ON d.id = f.document_id
-       WHERE f.profile_id = :id AND (f.document_id > :document OR (f.document_id = :document AND f.field_key > :field))
-       ORDER BY f.document_id, f.field_key LIMIT :most`,
-      { replacements: { id: change.id, document, field, most: limit + 1 }, type: QueryTypes.SELECT },
-    );
+    const from = after === '' ? 0 : candidates.texts.findIndex((text) => byName(text, { document, field }) > 0);
+    const names = from === -1 ? [] : candidates.texts.slice(from, from + limit);
+    const rows = await this.read(names);
     const touched: Touched[] = [];
     const begin = performance.now();
     let looked = 0;
-    for (const { value, role, ...text } of rows.slice(0, limit)) {
+    for (const name of names) {
       if (looked > 0 && performance.now() - begin > LONGEST_MS) break;
-      const { from, to } = await sides.rulesFor(role);
-      const reach = reachOf(value, from, to);
-      if (reach !== null) touched.push({ ...text, reach: reachInBrief(reach) });
       looked++;
+      const row = rows.get(`${name.document}/${name.field}`);
+      // One that was taken away meanwhile is none.
+      if (row === undefined) continue;
+      const { value, role, ...text } = row;
+      const { from: before, to: then } = await sides.rulesFor(role);
+      const reach = reachOf(value, before, then);
+      if (reach !== null) touched.push({ ...text, reach: reachInBrief(reach) });
     }
-    const last = rows[looked - 1];
-    const next = looked < rows.length && last !== undefined ? `${last.document}/${last.field}` : null;
-    return { is: 'looked', texts: await DocumentFieldModel.count({ where: { profileId: change.id } }), looked, touched, next };
+    const last = names[looked - 1];
+    const isMore = last !== undefined && from + looked < candidates.texts.length;
+    return {
+      is: 'looked',
+      texts: await DocumentFieldModel.count({ where: { profileId: change.id } }),
+      candidates: candidates.texts.length,
+      undecided: candidates.undecided,
+      looked,
+      touched,
+      next: isMore ? `${last.document}/${last.field}` : null,
+    };
+  }
+
+  /** Whom the change can touch; kept while answers to the same question are given. */
+  private async candidates(change: Change, sides: Sides): Promise<Candidates> {
+    const key = JSON.stringify([change, sides.key, await stateOfTexts(this.sequelize, change.id)]);
+    if (kept?.key !== key) {
+      const questionFor = async (role: string): Promise<ReachQuestion> => {
+        const { from, to } = await sides.rulesFor(role);
+        return questionBetween(from, to);
+      };
+      kept = { key, candidates: await candidatesFor(this.sequelize, change.id, questionFor) };
+    }
+    return kept.candidates;
+  }
+
+  private async read(names: readonly TextName[]): Promise<Map<string, Row>> {
+    const rows = new Map<string, Row>();
+    if (names.length === 0) return rows;
+    const found = await this.sequelize.query<Row>(
+      `SELECT f.document_id AS document, f.field_key AS field, d.title, d.changed_by AS changedBy, f.value, f.role
+       FROM document_fields AS f JOIN documents AS d ON d.id = f.document_id WHERE (f.document_id, f.field_key) IN (?)`,
+      { replacements: [names.map(({ document, field }) => [document, field])], type: QueryTypes.SELECT },
+    );
+    for (const row of found) rows.set(`${row.document}/${row.field}`, row);
+    return rows;
   }
 
   /** What it would do to one text; null where the text is not there. */
@@ -88,9 +152,7 @@ export class ReachService {
     id,
     document,
     together,
-  }: Change): Promise<
-    { rulesFor(role: string): Promise<{ from: CompiledRules; to: CompiledRules }> } | Exclude<Looking, { is: 'looked' }>
-  > {
+  }: Change): Promise<Sides | Exclude<Looking, { is: 'looked' }>> {
     const stored = new Map(
       (await ProfileModel.findAll({ where: { id: [id, ...together] } })).map((profile): [string, JsonObject] => [
         profile.id,
@@ -109,6 +171,7 @@ export class ReachService {
       };
     const byRole = new Map<string, { from: CompiledRules; to: CompiledRules }>();
     return {
+      key: [before, after, await stateOfHouse()],
       rulesFor: async (role) => {
         let rules = byRole.get(role);
         if (rules === undefined)
@@ -117,4 +180,16 @@ export class ReachService {
       },
     };
   }
+}
+
+/** Something that is another whenever a text of a profile is stored, comes or goes. */
+async function stateOfTexts(sequelize: Sequelize, profileId: string): Promise<unknown> {
+  const [state] = await sequelize.query<object>(
+    `SELECT COUNT(*) AS texts, SUM(CAST(f.revision AS UNSIGNED) * (1 + CRC32(CONCAT(f.document_id, '/', f.field_key)) % 1000003)) AS revisions, COUNT(t.id) AS indexed
+     FROM document_fields AS f LEFT JOIN text_index AS t
+       ON t.document_id = f.document_id AND t.field_key = f.field_key AND t.revision = f.revision
+     WHERE f.profile_id = ?`,
+    { replacements: [profileId], type: QueryTypes.SELECT },
+  );
+  return state;
 }

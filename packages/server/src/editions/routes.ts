@@ -89,9 +89,18 @@ export function editions(sequelize: Sequelize, site: SiteService, committing: ()
       const { limit, after = '' } = context.req.valid('query');
       const looking = await reaches.look({ id, document: document as JsonObject | undefined, together }, after, limit);
       if (looking.is !== 'looked') return notLooked(context, looking);
-      const { texts, looked, touched, next } = looking;
+      const { texts, candidates, undecided, looked, touched, next } = looking;
       if (next !== null) linkNext(context, next);
-      return context.json({ texts, looked, touched: touched.map(({ reach, ...text }) => ({ ...text, reach: asJson(reach) })) }, 200);
+      return context.json(
+        {
+          texts,
+          candidates,
+          undecided: [...undecided],
+          looked,
+          touched: touched.map(({ reach, ...text }) => ({ ...text, reach: asJson(reach) })),
+        },
+        200,
+      );
     })
     .openapi(contract.reachOfText, async (context) => {
       const { id, document: documentId, field } = context.req.valid('param');

@@ -5,6 +5,7 @@ import { pino } from 'pino';
 import { createApp } from '../app';
 import { giveBack as collect } from '../at-rest';
 import { connect } from '../db/connection';
+import { indexSome } from '../features/repository';
 import { countLikeness, likenessInputs } from '../jobs/likeness-count';
 import { createSite } from '../standins/site';
 import { Stage, type RequestAnswer, type RequestTask, type WorkerSettings } from './task';
@@ -41,6 +42,9 @@ export const inputs = likenessInputs;
 
 /** Counts how alike one document is in the editor and on the page, and stores it. */
 export const count = countLikeness;
+
+/** Writes into the index what some texts hold that are not there yet; says how many those were. */
+export const index = (most: number): Promise<number> => indexSome(sequelize, most);
 
 /** Gives memory back that this thread does not need while nothing is asked. */
 export const giveBack = (): void => collect();

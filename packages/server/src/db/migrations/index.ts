@@ -8,6 +8,7 @@ import { site } from './0007-site';
 import { documentsOfFields } from './0008-documents-of-fields';
 import { takenAndProfiles } from './0009-taken-and-profiles';
 import { editions } from './0010-editions';
+import { features } from './0011-features';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -22,4 +23,5 @@ export const MIGRATIONS: readonly Migration[] = [
   documentsOfFields,
   takenAndProfiles,
   editions,
+  features,
 ];

@@ -22,6 +22,7 @@ import { ExpectationsView } from './expectations-view';
 import { LedgerView } from './ledger-view';
 import { LeftView } from './left-view';
 import { MarkupView } from './markup-view';
+import { DraftReach } from './draft-reach';
 import { MeasureLine } from './measure-line';
 import { PageView } from './page-view';
 
@@ -47,6 +48,7 @@ const SHARES: Readonly<Record<BenchTab, number>> = { author: 86, page: 86, marku
     LedgerView,
     LeftView,
     MarkupView,
+    DraftReach,
     MeasureLine,
     PageView,
     Split,

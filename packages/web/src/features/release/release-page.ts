@@ -16,12 +16,13 @@ import { aheadOf, chainToRelease } from '../../state/editions';
 import { selectHouse } from '../../state/house';
 import { LibraryActions, libraryFeature } from '../../state/library';
 import { nameOf } from '../../state/profile-name';
+import type { TouchedText } from '../../state/reach';
 import { ChangesTable, differencesOf } from '../../shared/profile/changes-table';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { EditionList } from './edition-list';
 import { ReleaseDialog, type Amiss, type ReleaseQuestion } from './release-dialog';
-import { ReleaseStore, resolved, type TouchedText } from './release-store';
+import { ReleaseStore, resolved } from './release-store';
 import { TextByBoth } from './text-by-both';
 
 /** So many texts of a group are listed at once. */
@@ -95,6 +96,14 @@ export class ReleasePage {
     if (sides?.before == null || sides.after === null) return { before: {}, after: {}, count: 0 };
     const [before, after] = [besideMarkup(sides.before.profile), besideMarkup(sides.after.profile)];
     return { before, after, count: differencesOf(before, after).length };
+  });
+  /** What the number of texts is the number of. */
+  protected readonly counted = computed(() => {
+    const [texts, candidates] = [this.release.texts(), this.release.candidates()];
+    if (!this.release.isLooked()) return 'texts are stored';
+    return candidates === texts
+      ? 'texts, all looked at'
+      : `texts; ${candidates === 0 ? 'none holds' : candidates === 1 ? 'one holds' : `${candidates} hold`} what changed`;
   });
   protected readonly groups = computed(() =>
     this.release.reach().groups.map((group) => ({ group, words: whatGoes(group), writers: this.writersOf(group), cite: citation(group) })),

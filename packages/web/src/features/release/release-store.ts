@@ -1,7 +1,7 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import type { ComparisonLine, Finding } from '@typikon/core';
-import { ReachSum, resolveProfile, type ReachInBrief, type ResolvedProfile } from '@typikon/core/settings';
+import { ReachSum, resolveProfile, type ResolvedProfile } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { firstValueFrom, type Subscription } from 'rxjs';
 import type { AnswerOf } from '../../state/contract';
@@ -10,12 +10,12 @@ import type { Chain } from '../../state/editions';
 import { selectHouse } from '../../state/house';
 import { libraryFeature } from '../../state/library';
 import { ProofRunner, underProfile } from '../../state/proof-runner';
+import { lookAtTexts, type ReachSoFar, type TouchedText } from '../../state/reach';
 import { SiteWorker } from '../../state/site-worker';
 import { sheetsOf } from '../../state/style-files';
 import type { MatrixRow, Specimen } from '../../state/types';
 
 export type ToldEdition = AnswerOf<'get', '/profiles/{id}/editions'>[number];
-export type TouchedText = Omit<AnswerOf<'post', '/profiles/{id}/reach'>['touched'][number], 'reach'> & { reach: ReachInBrief };
 export type BothResults = AnswerOf<'post', '/profiles/{id}/reach/{document}/{field}'>;
 
 /** What of a specimen's expectations is met, by the edition and by the draft. */
@@ -41,11 +41,8 @@ interface ReleaseState {
   /** Null while they run. */
   proved: readonly Proved[] | null;
   proofFailure: string;
-  /** How many texts there are, and how many were looked at so far. */
-  texts: number;
-  looked: number;
-  isLooked: boolean;
-  touched: readonly TouchedText[];
+  /** Null before anything is known. */
+  reachSoFar: ReachSoFar | null;
   reachFailure: string;
   /** How long it took to look at all of them, in milliseconds. */
   lookedMs: number;
@@ -61,10 +58,7 @@ const initial: ReleaseState = {
   findings: null,
   proved: null,
   proofFailure: '',
-  texts: 0,
-  looked: 0,
-  isLooked: false,
-  touched: [],
+  reachSoFar: null,
   reachFailure: '',
   lookedMs: 0,
   shown: null,
@@ -74,10 +68,18 @@ const initial: ReleaseState = {
 /** What releasing a draft would do: to the rules, to the specimens, to what the checks find, and to every stored text. */
 export const ReleaseStore = signalStore(
   withState(initial),
-  withComputed(({ touched }) => ({
+  withComputed(({ reachSoFar }) => ({
+    /** How many texts there are. */
+    texts: computed(() => reachSoFar()?.texts ?? 0),
+    /** How many of them hold what changed, and are looked at. */
+    candidates: computed(() => reachSoFar()?.candidates ?? 0),
+    undecided: computed(() => reachSoFar()?.undecided ?? []),
+    looked: computed(() => reachSoFar()?.looked ?? 0),
+    isLooked: computed(() => reachSoFar()?.isDone ?? false),
+    touched: computed(() => reachSoFar()?.touched ?? []),
     reach: computed(() => {
       const sum = new ReachSum();
-      for (const { reach } of touched()) sum.add(reach);
+      for (const { reach } of reachSoFar()?.touched ?? []) sum.add(reach);
       return sum.sum();
     }),
   })),
@@ -160,21 +162,19 @@ export const ReleaseStore = signalStore(
       }
     }
 
-    async function look(id: string, number: number): Promise<void> {
+    function look(id: string, number: number): void {
       const begin = performance.now();
-      patchState(store, { texts: 0, looked: 0, isLooked: false, touched: [], reachFailure: '', shown: null, shownFailure: '' });
-      try {
-        for (let after: string | null | undefined; after !== null;) {
-          const { body, next } = await firstValueFrom(client.post('/profiles/{id}/reach', {}, null, { id }, { after }));
-          if (number !== asked) return;
-          const touched = body.touched as unknown as TouchedText[];
-          patchState(store, { texts: body.texts, looked: store.looked() + body.looked, touched: [...store.touched(), ...touched] });
-          after = next;
-        }
-        patchState(store, { isLooked: true, lookedMs: performance.now() - begin });
-      } catch (error) {
-        if (number === asked) patchState(store, { reachFailure: (error as Error).message });
-      }
+      patchState(store, { reachSoFar: null, reachFailure: '', shown: null, shownFailure: '' });
+      running.push(
+        lookAtTexts(client, id).subscribe({
+          next: (reachSoFar) => {
+            if (number === asked) patchState(store, { reachSoFar, lookedMs: performance.now() - begin });
+          },
+          error: ({ message }: Error) => {
+            if (number === asked) patchState(store, { reachFailure: message });
+          },
+        }),
+      );
     }
 
     async function readEditions(id: string): Promise<void> {
@@ -211,11 +211,11 @@ export const ReleaseStore = signalStore(
         void compare(before, after, edition, number);
         void check(before, after, number);
         prove(before, after, number);
-        void look(id, number);
+        look(id, number);
       },
       /** Looks at the stored texts again, where that failed. */
       lookAgain(id: string): void {
-        void look(id, asked);
+        look(id, asked);
       },
       /** Shows a text by both. */
       async show(id: string, text: TouchedText): Promise<void> {

@@ -6,7 +6,8 @@ import { DESK, settingsFor, surfaceSchema } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { frameHtml } from '../../shared/page/frame-html';
-import type { BothResults, TouchedText } from './release-store';
+import type { TouchedText } from '../../state/reach';
+import type { BothResults } from './release-store';
 
 /** So many lost words are told one by one. */
 const MOST_WORDS = 40;

@@ -10,7 +10,6 @@ import {
   type ContentType,
   type Field,
   type FieldPlace,
-  type JsonObject,
   type ResolvedProfile,
 } from '@typikon/core';
 import type { EditorConfiguration, EditorServices } from '@typikon/editor';
@@ -49,7 +48,7 @@ export class Equipment {
   readonly documents = computed(() =>
     [...this.profiles()].map(([id, { profile }]) => {
       const { extends: _, ...document } = profile;
-      return { id, document: document as JsonObject };
+      return { id, document };
     }),
   );
   private readonly pageKinds = computed(() => new Map(this.library()?.pageKinds.map((kind) => [kind.id, kind])));
