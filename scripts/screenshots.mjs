@@ -120,18 +120,6 @@ const VIEWS = [
     prepare: () => pause(1500),
   },
   {
-    name: 'move',
-    path: '/write/ferry-times',
-    ready: '[data-field=body] .te-frame',
-    async prepare(page) {
-      await page.click('[data-field=body] .chooser mat-select');
-      await page.waitForSelector('mat-option');
-      await page.$eval('mat-option', (option) => option.click());
-      await page.waitForSelector('ty-move-dialog iframe');
-      await pause(1200);
-    },
-  },
-  {
     name: 'likeness',
     path: '/styles/likeness/story-desk/guide',
     ready: 'li.chosen .repair .tried',
@@ -168,6 +156,28 @@ const VIEWS = [
     },
   },
   { name: 'compare', path: '/compare?from=story-desk&to=notices-desk', ready: '.list li' },
+  {
+    // The last one, since it changes a draft.
+    name: 'release',
+    path: '/profiles/notices-desk/release',
+    ready: 'ty-edition-list li .head',
+    async prepare(page) {
+      await page.evaluate(async () => {
+        const address = '/api/v1/profiles/notices-desk';
+        const { document, revision } = await (await fetch(address)).json();
+        const elements = { ...document.markup.elements, table: { outcome: 'drop' }, figure: {}, figcaption: {} };
+        await fetch(`${address}/draft`, {
+          method: 'PUT',
+          headers: { 'content-type': 'application/json', 'if-match': `"${revision}"` },
+          body: JSON.stringify({ ...document, markup: { ...document.markup, elements } }),
+        });
+      });
+      await page.reload({ waitUntil: 'networkidle0' });
+      await page.waitForSelector('ty-text-by-both iframe');
+      await page.waitForSelector('ty-release-page .go:not([disabled])');
+      await pause(1200);
+    },
+  },
 ];
 
 main(async () => {

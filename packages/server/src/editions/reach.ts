@@ -148,11 +148,7 @@ export class ReachService {
     return { is: 'looked', pageKind: text.pageKindId, value: text.value, reach: reachOf(text.value, from, to) };
   }
 
-  private async sidesOf({
-    id,
-    document,
-    together,
-  }: Change): Promise<Sides | Exclude<Looking, { is: 'looked' }>> {
+  private async sidesOf({ id, document, together }: Change): Promise<Sides | Exclude<Looking, { is: 'looked' }>> {
     const stored = new Map(
       (await ProfileModel.findAll({ where: { id: [id, ...together] } })).map((profile): [string, JsonObject] => [
         profile.id,
