@@ -16,6 +16,7 @@ import type {
   Outcome,
 } from './compiled';
 import { isAttributeForbidden, SAFETY_FLOOR, URL_ATTRIBUTES } from './floor';
+import { IMPLIED_BY } from './parts';
 import { floorStyleTest } from './inline-style';
 import { styleClassesOf } from './style-classes';
 
@@ -30,12 +31,6 @@ const MOST_CACHED = 1000;
 
 /** Attributes that hold words: what is forced on them is added to what is there. */
 const WORD_ATTRIBUTES: ReadonlySet<string> = new Set(['class', 'rel', 'sandbox', 'headers', 'itemprop']);
-
-/** Elements that the parser adds by itself around others (HTML, section 13.2.6.4.9 "in table"): where those are kept, these are too. */
-const IMPLIED_BY: Readonly<Record<string, string | undefined>> = Object.assign(Object.create(null) as object, {
-  tbody: 'tr',
-  colgroup: 'col',
-});
 
 const FRAME_SANDBOX = SAFETY_FLOOR.frame.sandbox;
 const FLOOR_FRAME: Authority = { layer: 'safety-floor', rule: '/frame/sandbox' };

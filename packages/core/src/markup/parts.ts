@@ -41,3 +41,9 @@ export const MADE_WHOLES: Readonly<Record<string, 'ul' | 'dl' | undefined>> = Ob
     dd: 'dl',
   } as const,
 );
+
+/** Elements that the parser adds by itself around others (HTML, section 13.2.6.4.9 "in table"): where those are kept, these are too. */
+export const IMPLIED_BY: Readonly<Record<string, string | undefined>> = Object.assign(Object.create(null) as object, {
+  tbody: 'tr',
+  colgroup: 'col',
+});

@@ -9,9 +9,10 @@ import { placeOfText, replaceText } from '../html/text-place';
 import type { Stage } from '../ledger/entry';
 import type { Authority, Ledger } from '../ledger/ledger';
 import { OF_CONTENT, ofText } from '../ledger/subject';
-import type { CompiledElement, CompiledRules, Demands } from './compiled';
+import type { CompiledElement, CompiledRules } from './compiled';
 import { headingRules } from './headings';
 import { collectIds, type IdNames } from './ids';
+import { isMakeable } from './makeable';
 import { Notes, type Cause, type Frame } from './notes';
 
 /** A walk over a tree with a stack of its own: each node of the source is taken off its parent, and put into the result or not. */
@@ -178,8 +179,7 @@ export abstract class Walk {
 
   /** Whether an element that is put there stays as it is. */
   protected canMake(name: string): boolean {
-    const { outcome, name: kept, demands } = this.rules.element(name);
-    return outcome === 'keep' && kept === name && (demands === null || asksNothing(demands));
+    return isMakeable(this.rules, name);
   }
 
   private close(frame: Frame): void {
@@ -231,10 +231,6 @@ export abstract class Walk {
     else this.boundaries.putLines(frame.target, text, frame.lines);
     if (!this.hasHardSpaces && this.rules.hardSpaces !== null && text.value.includes('\u00a0')) this.hasHardSpaces = true;
   }
-}
-
-function asksNothing({ anyOf, required, forced, parents, depth, ratio, newWindow }: Demands): boolean {
-  return anyOf.length + required.length + forced.length + parents.length === 0 && depth === null && ratio === null && newWindow === null;
 }
 
 /** The name of the element whose children a frame walks; empty at the top. */

@@ -2,7 +2,7 @@ import { HTML_NAMESPACE, type ElementNode, type ParentNode } from '../html/node'
 import { hostOf, schemeOf } from '../markup/address';
 import { isAttributeForbidden, SAFETY_FLOOR, URL_ATTRIBUTES } from '../markup/floor';
 import { readDeclarations } from '../markup/inline-style';
-import { MADE_WHOLES, wholesOf } from '../markup/parts';
+import { IMPLIED_BY, MADE_WHOLES, wholesOf } from '../markup/parts';
 import { riskOfAttribute, riskOfElement, type Risk } from '../markup/risk';
 import { isBlankAttribute } from './whole';
 
@@ -28,9 +28,6 @@ export interface NeedWithValue {
   /** For `attribute` and `property`. */
   value?: string;
 }
-
-/** Elements that the parser adds by itself around others: they stay where those do. */
-const IMPLIED_BY: Readonly<Record<string, string | undefined>> = { tbody: 'tr', colgroup: 'col' };
 
 const dropped: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.elements.drop);
 const unwrapped: ReadonlySet<string> = new Set<string>(SAFETY_FLOOR.elements.unwrap);

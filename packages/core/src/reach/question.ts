@@ -1,5 +1,6 @@
 import type { BoundTest, CompiledAttribute, CompiledElement, CompiledRules, Demands } from '../markup/compiled';
 import { isReference } from '../markup/ids';
+import { isMakeable } from '../markup/makeable';
 import { MADE_WHOLES } from '../markup/parts';
 import type { AttributeFeature, Features } from './features';
 
@@ -108,18 +109,9 @@ function undecidedBetween(from: CompiledRules, to: CompiledRules, one: Shapes, o
   return undecided;
 }
 
-function isMakeable(rules: CompiledRules, name: string): boolean {
-  const { outcome, name: kept, demands } = rules.element(name);
-  return outcome === 'keep' && kept === name && (demands === null || asksNothing(demands));
-}
-
 function isPlain(rules: CompiledRules, name: string): boolean {
   const { outcome, name: kept, demands } = rules.element(name);
   return outcome === 'keep' && kept === name && demands === null;
-}
-
-function asksNothing({ anyOf, required, forced, parents, depth, ratio, newWindow }: Demands): boolean {
-  return anyOf.length + required.length + forced.length + parents.length === 0 && depth === null && ratio === null && newWindow === null;
 }
 
 /** Under a policy one level may follow the rule of another, and a heading that of paragraphs. */
