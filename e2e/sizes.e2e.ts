@@ -24,7 +24,7 @@ const VIEWS: readonly (readonly [path: string, ready: string])[] = [
 ];
 
 /** Rules about where things stand, how large they are, and what can be reached by scrolling. */
-const PLACE_RULES = ['target-size', 'scrollable-region-focusable', 'meta-viewport', 'css-orientation-lock', 'avoid-inline-spacing'];
+const PLACE_RULES = ['target-size', 'scrollable-region-focusable'];
 
 /**
  * A window of 1280 zoomed to 200 % has 640 CSS pixels; 320 is the least that content has to fit (WCAG 2.2, criterion 1.4.10). What no
@@ -35,11 +35,12 @@ const CIRCUMSTANCES: readonly {
   width: number;
   height: number;
   isContrast?: boolean;
-  rules: readonly string[];
+  /** The rules that axe looks at: all where there are none; null where there is more room than in the other tests of a view. */
+  rules: readonly string[] | null;
 }[] = [
   { name: '320 pixels wide', width: 320, height: 640, rules: [] },
   { name: 'zoomed to 200 %', width: 640, height: 400, rules: PLACE_RULES },
-  { name: '1920 pixels wide', width: 1920, height: 1080, rules: PLACE_RULES },
+  { name: '1920 pixels wide', width: 1920, height: 1080, rules: null },
   { name: 'high contrast', width: 1280, height: 800, isContrast: true, rules: COLOUR_RULES },
 ];
 
@@ -65,7 +66,7 @@ describe('axe finds nothing, and nothing is cut off, at every size and in high c
           return document.documentElement.scrollWidth - innerWidth;
         });
         if (wider > 0) found.push(`${name}: the page is ${wider} pixels wider than the window`);
-        found.push(...(await runAxe(page, '', rules)).map((one) => `${name}, ${one}`));
+        if (rules !== null) found.push(...(await runAxe(page, '', rules)).map((one) => `${name}, ${one}`));
       }
       await session.detach();
       assert.deepEqual(found, []);
