@@ -1,5 +1,5 @@
 import { createRoute, z } from '@hono/zod-openapi';
-import { fieldKeySchema, idSchema, OFFER_NAMES } from '@typikon/core';
+import { fieldKeySchema, idSchema, OFFER_NAMES, takenLineSchema, takenLinesSchema } from '@typikon/core';
 import { etagHeader, failure, ifMatch, json } from './common';
 import { linkHeader, pageQuery } from './pages';
 import { needs } from './right';
@@ -47,6 +47,9 @@ const savedSchema = documentSchema
   })
   .openapi('SavedDocument');
 
+/** Of so many pastes is told what was taken of them with one save. */
+const MOST_PASTES = 50;
+
 const writtenFieldSchema = z.object({
   value: z.string().max(4_000_000),
   profile: idSchema.optional(),
@@ -55,6 +58,11 @@ const writtenFieldSchema = z.object({
     .max(50)
     .optional()
     .describe('What the rules took of it while it was written, such as "tables"; kept so that help can be held against it.'),
+  pasted: z
+    .array(takenLinesSchema)
+    .max(MOST_PASTES)
+    .optional()
+    .describe('What was taken of what was pasted into it since it was stored last, paste by paste; kept so that it can be found again.'),
 });
 
 const title = z.string().trim().min(1, 'must not be empty').max(200);
@@ -140,15 +148,112 @@ export const saveDocument = createRoute({
   },
 });
 
+const HOW = z.enum(['made', 'written', 'restored', 'retyped', 'converted']);
+const MOST_VERSIONS = 200;
+
+const versionSchema = z
+  .object({
+    revision: z.int(),
+    title: z.string(),
+    how: HOW.describe('By what it came about: made anew, written, taken back to, given another type, converted.'),
+    savedAt: z.iso.datetime(),
+    savedBy: z.string().describe('The person, by id; empty for nobody known.'),
+  })
+  .openapi('Version');
+const versionedField = z.object({
+  key: z.string(),
+  profile: z.string().nullable().describe('The profile by which rich text was saved; null for what is no rich text.'),
+  edition: z.int().nullable().describe('The edition of that profile; null where it is not known.'),
+});
+
 export const listVersions = createRoute({
   method: 'get',
   path: '/documents/{id}/versions',
-  summary: 'Every state of a document that was ever stored, the latest first',
+  summary: 'The states of a document that were ever stored, the latest first',
   ...needs('read'),
-  request: { params: parameters },
+  request: { params: parameters, query: z.object(pageQuery(MOST_VERSIONS, 50)) },
   responses: {
-    200: json(z.array(z.object({ revision: z.int(), title: z.string(), savedAt: z.string(), savedBy: z.string() })), 'The versions'),
+    200: {
+      ...json(
+        z.array(
+          versionSchema.extend({
+            fields: z.array(
+              versionedField.extend({
+                isChanged: z.boolean().describe('Whether it is another than in the state before.'),
+                bytes: z.int().describe('How long it is, in bytes of UTF-8.'),
+              }),
+            ),
+          }),
+        ),
+        'The versions; `after` takes a revision',
+      ),
+      headers: linkHeader,
+    },
     404: failure('There is no such document'),
+  },
+});
+
+export const readVersion = createRoute({
+  method: 'get',
+  path: '/documents/{id}/versions/{revision}',
+  summary: 'One state of a document with what stood in its fields',
+  ...needs('read'),
+  request: { params: parameters.extend({ revision: z.coerce.number().int().min(1) }) },
+  responses: {
+    200: json(versionSchema.extend({ fields: z.array(versionedField.extend({ value: z.string() })) }), 'The version'),
+    404: failure('There is no such document or version'),
+  },
+});
+
+const MOST_TAKEN = 200;
+
+export const listTaken = createRoute({
+  method: 'get',
+  path: '/taken',
+  summary: 'What was ever taken of texts, by which step, rule, person and edition; the latest first',
+  description:
+    'The passes and rules of a paste as the editor told them, what rules did at a save, at a move to another profile or at a conversion, and words that somebody took out by hand.',
+  ...needs('read'),
+  request: {
+    query: z.object({
+      document: idSchema.optional(),
+      field: fieldKeySchema.optional(),
+      words: z.string().max(500).optional().describe('Words that went, or their beginnings; all of them in one entry.'),
+      severity: z.enum(['loss', 'change', 'tidy']).optional(),
+      ...pageQuery(MOST_TAKEN, 50),
+    }),
+  },
+  responses: {
+    200: {
+      ...json(
+        z.array(
+          z
+            .object({
+              id: z.int(),
+              document: z.string(),
+              title: z.string().describe('Of the document as it is now.'),
+              field: z.string(),
+              revision: z.int().describe('The state of the document that was stored with it.'),
+              step: z.enum(['paste', 'save', 'move', ...HOW.options]),
+              profile: z.string().nullable(),
+              edition: z.int().nullable(),
+              at: z.iso.datetime(),
+              by: z.string().describe('The person, by id; empty for nobody known.'),
+              severity: z.enum(['loss', 'change', 'tidy']),
+              line: takenLineSchema
+                .omit({ words: true, sample: true })
+                .nullable()
+                .describe('What the rule did, as a group of entries of the ledger; null for words that were taken out by hand.'),
+              sentence: z.string().describe('What was done, in a sentence.'),
+              words: z.string().describe('The words that went.'),
+              sample: z.string().describe('The source that stood at the first place, cut.'),
+            })
+            .openapi('Taken'),
+        ),
+        'What was taken; `after` takes an id',
+      ),
+      headers: linkHeader,
+    },
   },
 });
 

@@ -16,6 +16,8 @@ export const contract = {
   makeDocument: documents.makeDocument,
   saveDocument: documents.saveDocument,
   listVersions: documents.listVersions,
+  readVersion: documents.readVersion,
+  listTaken: documents.listTaken,
   restoreVersion: documents.restoreVersion,
   listTexts: texts.listTexts,
   countTexts: texts.countTexts,

@@ -9,7 +9,15 @@ export { groupEntries, type EntryGroup } from './ledger/groups';
 export { REASONS, reasonRow, type Chapter, type ReasonRow } from './ledger/reasons';
 export type { Subject, SubjectKind } from './ledger/subject';
 export { remarkOf, sentenceOf, subjectWords } from './ledger/words';
-export { ReachSum, type GroupInBrief, type Harm, type ReachGroup, type ReachInBrief, type ReachOfAll } from './reach/groups';
+export {
+  ReachSum,
+  sentenceOfBrief,
+  type GroupInBrief,
+  type Harm,
+  type ReachGroup,
+  type ReachInBrief,
+  type ReachOfAll,
+} from './reach/groups';
 export { isObject, isSameJson, mergePatch, withValue, type Json, type JsonObject } from './profile/merge-patch';
 export { countChanges, inheritedValue, makePatch, resetInProfile, setInProfile } from './profile/edit';
 export { fromPointer, toPointer, valueAt } from './profile/pointer';

@@ -4,6 +4,8 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import { connect } from '../src/db/connection';
 import { migrate } from '../src/db/migrate';
 import { MIGRATIONS } from '../src/db/migrations/index';
+import { Shape } from '../src/db/shape';
+import { versionAt } from '../src/documents/versions';
 import { freshDatabase, shapeOf } from './database';
 
 jest.setTimeout(600_000);
@@ -118,6 +120,51 @@ describe('the first start', () => {
     await Promise.all(processes.map((one) => one.close()));
     await drop();
   });
+});
+
+test('states of documents that hold their fields themselves are kept once for each content, also after a kill', async () => {
+  const { sequelize, config, drop, kill } = await freshDatabase('contents');
+  const shape = new Shape(sequelize.getQueryInterface());
+  const at = MIGRATIONS.findIndex(({ name }) => name === '0012-versions');
+  for (const migration of MIGRATIONS.slice(0, at)) await migration.up(shape);
+  const insert = (sql: string, replacements: unknown[] = []) => sequelize.query(sql, { replacements, type: QueryTypes.INSERT });
+  // Of which type it is, and on which page, is nothing to it here.
+  await sequelize.transaction(async (transaction) => {
+    await sequelize.query('SET SESSION foreign_key_checks = 0', { transaction });
+    const sql = `INSERT INTO documents (id, title, type_id, page_kind_id, created_at, changed_at, words)
+      VALUES ('one', 'One', 'note', 'page', NOW(3), NOW(3), '')`;
+    await sequelize.query(sql, { transaction });
+    await sequelize.query('SET SESSION foreign_key_checks = 1', { transaction });
+  });
+  const body = { value: '<p>É 🌊</p>', profile: 'notes', role: 'crew' };
+  for (let revision = 1; revision <= 450; revision++)
+    await insert("INSERT INTO document_versions (document_id, revision, title, fields, saved_at) VALUES ('one', ?, 'One', ?, NOW(3))", [
+      revision,
+      JSON.stringify({ body, title: { value: revision % 2 === 1 ? 'One' : 'Two', profile: null, role: '' } }),
+    ]);
+  killedAfter(sequelize, 600);
+  await expect(MIGRATIONS[at]!.up(shape)).rejects.toThrow(Killed);
+  kill();
+  const again = connect(config);
+  for (let time = 0; time < 2; time++) await MIGRATIONS[at]!.up(new Shape(again.getQueryInterface()));
+  const counts = await Promise.all(
+    ['contents', 'version_fields', 'document_versions'].map(async (table) => {
+      const [row] = await again.query<{ n: number }>(`SELECT COUNT(*) AS n FROM ${table}`, { type: QueryTypes.SELECT });
+      return Number(row!.n);
+    }),
+  );
+  expect(counts).toEqual([3, 900, 450]);
+  const edition = null;
+  expect(await versionAt(again, 'one', 450)).toMatchObject({
+    title: 'One',
+    how: 'written',
+    fields: [
+      { key: 'body', ...body, edition },
+      { key: 'title', value: 'Two', profile: null, role: '', edition },
+    ],
+  });
+  await again.close();
+  await drop();
 });
 
 describe.each(readdirSync(DUMPS).filter((name) => name.endsWith('.sql')))('what %s left', (dump) => {

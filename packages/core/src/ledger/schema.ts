@@ -7,11 +7,16 @@ export const LEDGER_FORMAT = 'typikon-ledger/1';
 
 const offset = z.int().min(0);
 
+/** Words of a ledger that stand in what is kept of it, too. */
+export const LAYERS = z.enum(['html-standard', 'safety-floor', 'house-limits', 'parent-profile', 'profile']);
+export const ACTIONS = z.enum(['removed', 'unwrapped', 'renamed', 'changed', 'shown-as-text', 'restructured']);
+export const SEVERITIES = z.enum(['loss', 'change', 'tidy']);
+export const SUBJECT_KINDS = z.enum(['element', 'attribute', 'property', 'text', 'comment', 'doctype', 'content']);
+export const REASON_CODES = z.enum(Object.keys(REASONS) as [Reason, ...Reason[]]);
+
 const subjectSchema = z
   .strictObject({
-    kind: z
-      .enum(['element', 'attribute', 'property', 'text', 'comment', 'doctype', 'content'])
-      .describe('What kind of thing it is about. `content` is the text as a whole, or a place in it.'),
+    kind: SUBJECT_KINDS.describe('What kind of thing it is about. `content` is the text as a whole, or a place in it.'),
     element: z.string().describe('The element itself, or the one that the thing stands in; empty at the top.'),
     attribute: z.string().optional().describe('The attribute; of an element, the one for whose sake it went.'),
     property: z.string().optional().describe('The property of inline style.'),
@@ -25,14 +30,14 @@ export const ledgerEntrySchema = z.strictObject({
   stage: z
     .enum(['read', 'paste', 'markup', 'settle', 'render'])
     .describe('Where it happened, in the order in which markup passes through the stages.'),
-  layer: z.enum(['html-standard', 'safety-floor', 'house-limits', 'parent-profile', 'profile']).describe('Who decided.'),
+  layer: LAYERS.describe('Who decided.'),
   rule: z
     .string()
     .describe(
       'JSON Pointer (RFC 6901) into the resolved profile, the house limits or the safety floor, as `layer` says; empty for the HTML standard.',
     ),
   origin: z.string().optional().describe('The profile that set the rule, for the layers `profile` and `parent-profile`.'),
-  action: z.enum(['removed', 'unwrapped', 'renamed', 'changed', 'shown-as-text', 'restructured']).describe('What happened to it.'),
+  action: ACTIONS.describe('What happened to it.'),
   subject: subjectSchema,
   start: offset.describe('UTF-16 offset into the input: where the whole element, attribute or comment begins.'),
   end: offset.describe('Where it ends.'),
@@ -42,8 +47,8 @@ export const ledgerEntrySchema = z.strictObject({
   before: z.string().describe('The source that stood there, cut after 500 characters; of an unwrapped or renamed element its start tag.'),
   after: z.string().describe('What stands there now; empty for nothing.'),
   textLost: z.int().describe('Letters that a reader could see and that are gone; below 0 where more are seen than before.'),
-  severity: z.enum(['loss', 'change', 'tidy']).describe('Whether readers miss something, authors may notice, or nobody sees a difference.'),
-  reason: z.enum(Object.keys(REASONS) as [Reason, ...Reason[]]).describe('Why: a code of docs/ledger.md.'),
+  severity: SEVERITIES.describe('Whether readers miss something, authors may notice, or nobody sees a difference.'),
+  reason: REASON_CODES.describe('Why: a code of docs/ledger.md.'),
   detail: z.string().optional().describe('What a guess rests on.'),
 }) satisfies z.ZodType<LedgerEntry>;
 

@@ -79,6 +79,11 @@ export function reachInBrief({
   };
 }
 
+/** What a group says, in a sentence without a full stop. */
+export const sentenceOfBrief = ({ places, origin, ...group }: Omit<GroupInBrief, 'origin'> & { origin?: string | undefined }): string =>
+  // A sentence asks how many places there are, and not which.
+  sentenceOf({ ...group, origin, places: new Array<number>(places) });
+
 const inBrief = ({ places, ...group }: EntryGroup): GroupInBrief => ({ ...group, places: places.length });
 
 interface Gathered {
@@ -190,8 +195,7 @@ function groupOf(key: string, { kind, group, documents, places, textLost, harm }
       textLost,
     };
   const { layer, rule, reason, severity, element, attribute } = group;
-  // A sentence asks how many places there are, and not which.
-  const sentence = sentenceOf({ ...group, places: new Array<number>(places), textLost });
+  const sentence = sentenceOfBrief({ ...group, places, textLost });
   return { key, kind, harm, sentence, layer, rule, reason, severity, element, attribute, documents, places, textLost };
 }
 

@@ -49,22 +49,18 @@ export class DocumentFieldModel extends Model<InferAttributes<DocumentFieldModel
   declare taken: CreationOptional<string>;
   /** Counts the changes of this field. */
   declare revision: CreationOptional<number>;
+  /** The edition of the profile by which rich text was last saved; null where it is not known. */
+  declare edition: CreationOptional<number | null>;
   declare document?: NonAttribute<DocumentModel>;
 }
 
-/** What stood in a field at a time. */
-export interface VersionedField {
-  value: string;
-  profile: string | null;
-  role: string;
-}
-
-/** A document as it was after one save. */
+/** A document as it was after one save; what stood in its fields is in the table `version_fields`, and once for all in `contents`. */
 export class DocumentVersionModel extends Model<InferAttributes<DocumentVersionModel>, InferCreationAttributes<DocumentVersionModel>> {
   declare documentId: string;
   declare revision: number;
   declare title: string;
-  declare fields: Record<string, VersionedField>;
+  /** By what it came about. */
+  declare how: CreationOptional<string>;
   declare savedAt: CreationOptional<Date>;
   declare savedBy: CreationOptional<string>;
 }
@@ -106,6 +102,7 @@ export function defineDocumentModels(sequelize: Sequelize): void {
       size: { type: DataTypes.INTEGER.UNSIGNED, allowNull: false, defaultValue: 0 },
       taken: { ...text(300), defaultValue: '' },
       revision: revision(),
+      edition: { type: DataTypes.INTEGER.UNSIGNED, allowNull: true },
     },
     { ...plain, tableName: 'document_fields' },
   );
@@ -114,7 +111,7 @@ export function defineDocumentModels(sequelize: Sequelize): void {
       documentId: id(),
       revision: { ...revision(), primaryKey: true },
       title: text(200),
-      fields: { type: DataTypes.JSON, allowNull: false },
+      how: { ...text(12), defaultValue: 'written' },
       savedAt: now(),
       savedBy: { ...text(64), defaultValue: '' },
     },

@@ -1,32 +1,12 @@
 import { firstPlace, parseFragment, renderedText, takeCensus, titleField, type ContentType, type PageKind, type Site } from '@typikon/core';
 import { Op, QueryTypes, type Sequelize, type Transaction, type WhereOptions } from 'sequelize';
-import { DocumentFieldModel, DocumentModel, DocumentVersionModel, type VersionedField } from '../db/document-models';
+import { DocumentFieldModel, DocumentModel } from '../db/document-models';
 import { PageKindModel } from '../db/models';
 import { indexText } from '../features/repository';
-
-/** A document as it is stored. */
-export interface StoredDocument {
-  id: string;
-  title: string;
-  type: string;
-  pageKind: string;
-  createdAt: Date;
-  changedAt: Date;
-  changedBy: string;
-  revision: number;
-  fields: StoredField[];
-}
-
-/** What stands in one field. */
-export interface StoredField {
-  key: string;
-  value: string;
-  profile: string | null;
-  role: string;
-  revision: number;
-  /** What the rules took of it while it was written, by what it is called. */
-  taken?: readonly string[];
-}
+import type { StoredDocument } from './document';
+import { keepTaken, type TakenStep } from './taken';
+import { keepVersion, type How } from './versions';
+import { searchFor } from './words';
 
 /** What documents are looked for by. */
 export interface DocumentQuery {
@@ -52,14 +32,6 @@ export interface DocumentSummary {
 
 /** Fewer documents than this are put in order by themselves. */
 const FEW = 5000;
-/** MariaDB indexes no shorter words (innodb_ft_min_token_size), and none of these (information_schema.innodb_ft_default_stopword). */
-const SHORTEST_WORD = 3;
-const STOPWORDS: ReadonlySet<string> = new Set(
-  'a about an are as at be by com de en for from how i in is it la of on or that the this to was what when where who will with und www'.split(
-    ' ',
-  ),
-);
-
 /**
  * Documents that fit, one more than the page holds, and how many fit in all.
  *
@@ -72,19 +44,8 @@ export async function findDocuments(sequelize: Sequelize, query: DocumentQuery):
   if (query.by !== undefined) conditions.push('d.changed_by = :by');
   if (query.ids !== undefined) conditions.push(query.ids.length === 0 ? 'FALSE' : 'd.id IN (:ids)');
   if (query.profile !== undefined) conditions.push(await savedBy(sequelize, query.profile, values));
-  const words = (query.words ?? '').match(/[\p{L}\p{N}]+/gu) ?? [];
-  const isIndexed = (word: string): boolean => word.length >= SHORTEST_WORD && !STOPWORDS.has(word.toLowerCase());
-  const indexed = words.filter(isIndexed);
-  // What the index leaves out is looked for in what the other words found, or else in titles alone.
-  const place = indexed.length > 0 ? 'd.words' : 'd.title';
-  words.forEach((word, at) => {
-    values[`word${at}`] = word;
-    if (!isIndexed(word)) conditions.push(`${place} LIKE CONCAT('%', :word${at}, '%')`);
-  });
-  if (indexed.length > 0) {
-    values['search'] = indexed.map((word) => `+${word}*`).join(' ');
-    conditions.push('MATCH (d.words) AGAINST (:search IN BOOLEAN MODE)');
-  }
+  const search = searchFor(query.words ?? '', 'd.words', { beside: 'd.words', alone: 'd.title' }, values);
+  conditions.push(...search.conditions);
   const fits = conditions.length === 0 ? '' : `WHERE ${conditions.join(' AND ')}`;
   const column = query.sort === 'title' ? 'd.title' : 'd.changed_at';
   const isUp = (query.order ?? (query.sort === 'title' ? 'asc' : 'desc')) === 'asc';
@@ -97,7 +58,7 @@ export async function findDocuments(sequelize: Sequelize, query: DocumentQuery):
     behind = `${fits === '' ? 'WHERE' : `${fits} AND`} (${column} ${sign} :last OR (${column} = :last AND d.id ${sign} :after))`;
   }
   // To look for words takes its time: the first page is found and counted at once.
-  const isOneLook = indexed.length > 0 && query.after === undefined;
+  const isOneLook = search.isIndexed && query.after === undefined;
   const counted = isOneLook ? null : await countOf(sequelize, fits, values);
   // Where few fit, all are looked at and those put in order: to go through the order until enough are found takes longer.
   const index = counted === null || counted < FEW ? 'IGNORE INDEX FOR ORDER BY (documents_changed_at, documents_title_id)' : '';
@@ -149,13 +110,14 @@ export async function loadDocument(id: string, transaction?: Transaction, isLock
     changedAt,
     changedBy,
     revision,
-    fields: fields.map(({ fieldKey, value, profileId, role, revision: of, taken }) => ({
+    fields: fields.map(({ fieldKey, value, profileId, role, revision: of, taken, edition }) => ({
       key: fieldKey,
       value,
       profile: profileId,
       role,
       revision: of,
       taken: taken.split(',').filter((name) => name !== ''),
+      edition,
     })),
   };
 }
@@ -198,13 +160,16 @@ async function savedBy(sequelize: Sequelize, profile: string, values: Record<str
  * Stores a document as it is now in the place of what was there, and keeps this state as a version. The row must be locked.
  *
  * @param before what was there; null for a document that is new
+ * @param by how it came about, and what the rules took meanwhile
  */
 export async function storeDocument(
   { id, title, type, pageKind, changedBy, revision, fields }: Omit<StoredDocument, 'createdAt' | 'changedAt'>,
   before: StoredDocument | null,
   ofType: ContentType,
+  { how, steps = [] }: { how: How; steps?: readonly TakenStep[] },
   transaction: Transaction,
 ): Promise<void> {
+  const sequelize = DocumentFieldModel.sequelize!;
   const changedAt = new Date();
   const row = {
     title,
@@ -220,53 +185,29 @@ export async function storeDocument(
   else {
     await DocumentModel.update(row, { where: { id }, transaction });
     // What was stored before versions were kept is one, too.
-    await DocumentVersionModel.findOrCreate({
-      where: { documentId: id, revision: before.revision },
-      defaults: versionOf(before),
-      transaction,
-    });
+    await keepVersion(sequelize, before, 'written', transaction);
   }
   const kinds = await pageKinds(transaction);
   const known = new Map(before?.fields.map((field) => [field.key, field]));
-  for (const { key, value, profile, role, revision: of, taken = [] } of fields) {
+  for (const { key, value, profile, role, revision: of, taken = [], edition = null } of fields) {
     const was = known.get(key);
     if (was !== undefined && was.value === value && was.profile === profile && was.role === role) continue;
     const census = profile === null ? null : takeCensus(parseFragment(value).root);
     const pageKindId = firstPlace({ ...ofType, pageKind }, key, kinds);
-    const field = { value, profileId: profile, role, census, revision: of, pageKindId, taken: taken.join(',') };
+    const field = { value, profileId: profile, role, census, revision: of, pageKindId, taken: taken.join(','), edition };
     if (was === undefined) await DocumentFieldModel.create({ documentId: id, fieldKey: key, ...field }, { transaction });
     else
       await DocumentFieldModel.update(
         { ...field, size: Buffer.byteLength(value) },
         { where: { documentId: id, fieldKey: key }, transaction },
       );
-    if (profile !== null)
-      await indexText(DocumentFieldModel.sequelize!, { documentId: id, fieldKey: key, revision: of }, value, transaction);
+    if (profile !== null) await indexText(sequelize, { documentId: id, fieldKey: key, revision: of }, value, transaction);
   }
   const gone = [...known.keys()].filter((key) => !fields.some((field) => field.key === key));
   if (gone.length > 0) await DocumentFieldModel.destroy({ where: { documentId: id, fieldKey: gone }, transaction });
-  const now = { id, title, type, pageKind, changedBy, revision, fields, changedAt, createdAt: changedAt };
-  await DocumentVersionModel.create(versionOf(now), { transaction });
-}
-
-function versionOf({ id, revision, title, changedAt, changedBy, fields }: StoredDocument) {
-  const versioned = fields.map(({ key, value, profile, role }): [string, VersionedField] => [key, { value, profile, role }]);
-  return { documentId: id, revision, title, fields: Object.fromEntries(versioned), savedAt: changedAt, savedBy: changedBy };
-}
-
-/** The states of a document that were ever stored, the latest first, without what stood in them. */
-export async function versionsOf(id: string): Promise<{ revision: number; title: string; savedAt: Date; savedBy: string }[]> {
-  return DocumentVersionModel.findAll({
-    where: { documentId: id },
-    attributes: ['revision', 'title', 'savedAt', 'savedBy'],
-    order: [['revision', 'DESC']],
-    raw: true,
-  });
-}
-
-/** A state of a document; null where there is none. */
-export async function versionAt(id: string, revision: number, transaction: Transaction): Promise<DocumentVersionModel | null> {
-  return DocumentVersionModel.findOne({ where: { documentId: id, revision }, transaction });
+  const now = { id, title, type, pageKind, changedBy, revision, fields, changedAt };
+  await keepVersion(sequelize, now, how, transaction);
+  await keepTaken(sequelize, now, before, how, steps, transaction);
 }
 
 /** Ids that begin with one, or are it. */

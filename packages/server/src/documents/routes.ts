@@ -4,10 +4,11 @@ import type { Sequelize } from 'sequelize';
 import { actingPerson } from '../auth/acting';
 import { problem, type ProblemResponse } from '../problem';
 import { etagOf, matches } from '../routes/entity-tags';
-import { linkNext } from '../routes/pages';
+import { linkNext, pageOf } from '../routes/pages';
 import { router } from '../routes/shared';
 import type { SiteService } from '../site/service';
-import type { StoredDocument } from './repository';
+import type { StoredDocument } from './document';
+import { sentenceOfTaken } from './taken';
 import { DocumentService, type DocumentSave } from './service';
 
 const asJson = ({ createdAt, changedAt, fields, ...rest }: StoredDocument) => ({
@@ -78,10 +79,28 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
     })
     .openapi(contract.listVersions, async (context) => {
       const { id } = context.req.valid('param');
-      const versions = await service.versions(id);
+      const { limit, after } = context.req.valid('query');
+      const versions = await service.versions(id, limit + 1, after === undefined ? undefined : Number(after) || 0);
       if (versions.length === 0 && (await service.read(id)) === null) return problem(context, 404, `There is no document "${id}".`);
+      const page = pageOf(context, versions, limit, ({ revision }) => String(revision));
       return context.json(
-        versions.map((version) => ({ ...version, savedAt: version.savedAt.toISOString() })),
+        page.map((version) => ({ ...version, savedAt: version.savedAt.toISOString() })),
+        200,
+      );
+    })
+    .openapi(contract.readVersion, async (context) => {
+      const { id, revision } = context.req.valid('param');
+      const version = await service.versionAt(id, revision);
+      if (version === null) return problem(context, 404, `There is no state ${revision} of the document "${id}".`);
+      const fields = version.fields.map(({ key, value, profile, edition }) => ({ key, value, profile, edition }));
+      return context.json({ ...version, revision, savedAt: version.savedAt.toISOString(), fields }, 200);
+    })
+    .openapi(contract.listTaken, async (context) => {
+      const query = context.req.valid('query');
+      const rows = await service.taken({ ...query, limit: query.limit + 1 });
+      const page = pageOf(context, rows, query.limit, ({ id }) => String(id));
+      return context.json(
+        page.map((row) => ({ ...row, at: row.at.toISOString(), sentence: sentenceOfTaken(row) })),
         200,
       );
     })

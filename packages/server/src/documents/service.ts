@@ -1,35 +1,32 @@
 import {
   type Assignments,
+  type CompiledRules,
   clean,
   idFrom,
   libraryPictures,
   OFFER_NAMES,
+  phrasesGone,
   strayLinks,
+  takenLines,
   takenOf,
   valueProblem,
   type ContentType,
   type Field,
   type Problem,
   type Site,
+  type TakenLine,
 } from '@typikon/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { Acting } from '../auth/acting';
 import { AssetModel, ProfileModel, SettingModel } from '../db/models';
 import { inTransaction } from '../db/transaction';
+import { lastEdition } from '../editions/repository';
 import { rulesOf, tooManyTags } from '../rules';
 import type { SiteService } from '../site/service';
-import {
-  findDocuments,
-  idsLike,
-  loadDocument,
-  storeDocument,
-  titleKey,
-  versionAt,
-  versionsOf,
-  type DocumentQuery,
-  type StoredDocument,
-  type StoredField,
-} from './repository';
+import type { StoredDocument, StoredField } from './document';
+import { findDocuments, idsLike, loadDocument, storeDocument, titleKey, type DocumentQuery } from './repository';
+import { findTaken, type Taken, type TakenQuery, type TakenStep } from './taken';
+import { toldNow, versionAt, versionNow, versionsOf, type How, type ToldVersion, type Version } from './versions';
 
 /** What is written in a document. */
 export interface Written {
@@ -43,6 +40,8 @@ export interface WrittenField {
   profile?: string | undefined;
   /** What the rules took of it in the editor, by what it is called. */
   taken?: readonly string[] | undefined;
+  /** What the passes and the rules took of what was pasted into it since it was stored last, paste by paste. */
+  pasted?: readonly (readonly TakenLine[])[] | undefined;
 }
 
 /** What is told of a field, and was stored all the same. */
@@ -78,8 +77,25 @@ export class DocumentService {
     return loadDocument(id);
   }
 
-  versions(id: string): ReturnType<typeof versionsOf> {
-    return versionsOf(id);
+  /** The states of a document, the latest first. */
+  async versions(id: string, limit: number, before?: number): Promise<ToldVersion[]> {
+    const kept = await versionsOf(this.sequelize, id, limit, before);
+    if (before !== undefined) return kept;
+    const now = await loadDocument(id);
+    return now === null || kept[0]?.revision === now.revision ? kept : [toldNow(now), ...kept].slice(0, limit);
+  }
+
+  /** A state of a document; null where there is none. */
+  async versionAt(id: string, revision: number): Promise<Version | null> {
+    const kept = await versionAt(this.sequelize, id, revision);
+    if (kept !== null) return kept;
+    const now = await loadDocument(id);
+    return now?.revision === revision ? versionNow(now) : null;
+  }
+
+  /** What was ever taken of texts, the latest first. */
+  taken(query: TakenQuery): Promise<Taken[]> {
+    return findTaken(this.sequelize, query);
   }
 
   /** Makes a document of a type. */
@@ -99,7 +115,7 @@ export class DocumentService {
         const key = titleKey(type);
         const fields = key === null ? [] : [{ key, value: title, profile: null, role: '', revision: 1 }];
         const document = { id, title, type: typeId, pageKind: type.pageKind, changedBy: actor?.id ?? '', revision: 1, fields };
-        await storeDocument(document, null, type, transaction);
+        await storeDocument(document, null, type, { how: 'made' }, transaction);
         return { is: 'saved', stored: (await loadDocument(id, transaction))!, changes: {}, notes: [] };
       },
       { committing: this.committing },
@@ -121,6 +137,7 @@ export class DocumentService {
     // Cleaning takes its time; nobody is kept from the row meanwhile.
     const cleaned = new Map<string, StoredField>();
     const changes: Record<string, number> = {};
+    const steps: TakenStep[] = [];
     for (const field of type.fields) {
       const sent = written.fields[field.key];
       if (sent === undefined) continue;
@@ -137,14 +154,21 @@ export class DocumentService {
       const role = await this.roleOf(actor);
       if (profile === null) cleaned.set(field.key, { key: field.key, value: sent.value, profile, role: '', revision: 0 });
       else {
-        const { html, ledger } = clean(sent.value, await rulesOf(profile, role));
+        const rules = await rulesOf(profile, role);
+        const { html, ledger } = clean(sent.value, rules);
         changes[field.key] = ledger.length;
+        const edition = (await lastEdition(profile))?.number ?? null;
+        const by = { field: field.key, profile, edition };
+        for (const lines of sent.pasted ?? []) steps.push({ ...by, step: 'paste', lines });
+        if (was?.profile != null && was.profile !== profile)
+          steps.push({ ...by, step: 'move', lines: takenByMove(was.value, html, rules) });
+        if (ledger.length > 0) steps.push({ ...by, step: 'save', lines: takenLines(sent.value, ledger) });
         const lost = new Set([...(was?.taken ?? []), ...(sent.taken ?? []), ...takenOf(ledger)]);
         const taken = OFFER_NAMES.filter((name) => lost.has(name));
-        cleaned.set(field.key, { key: field.key, value: html, profile, role, revision: 0, taken });
+        cleaned.set(field.key, { key: field.key, value: html, profile, role, revision: 0, taken, edition });
       }
     }
-    return this.store(id, type, actor, isOf, changes, (before) => {
+    return this.store(id, type, actor, isOf, { how: 'written', changes, steps }, (before) => {
       const key = titleKey(type);
       const fields = before.fields.filter((field) => !cleaned.has(field.key));
       for (const field of cleaned.values())
@@ -161,12 +185,13 @@ export class DocumentService {
     const known = await loadDocument(id);
     const type = site.types.find((one) => one.id === known?.type);
     if (known === null || type === undefined) return { is: 'missing', detail: `There is no document "${id}".` };
-    const version = await this.sequelize.transaction((transaction) => versionAt(id, revision, transaction));
+    const version = await this.versionAt(id, revision);
     if (version === null) return { is: 'missing', detail: `There is no state ${revision} of the document "${id}".` };
     const problems: Problem[] = [];
     const then: StoredField[] = [];
+    const steps: TakenStep[] = [];
     for (const field of type.fields) {
-      const kept = version.fields[field.key];
+      const kept = version.fields.find(({ key }) => key === field.key);
       const was = known.fields.find(({ key }) => key === field.key);
       if (kept?.value === was?.value && kept?.profile === was?.profile) {
         if (was !== undefined) then.push(was);
@@ -178,11 +203,18 @@ export class DocumentService {
       const message = valueProblem(field, kept.value);
       if (message !== null) problems.push({ profile: 'document', pointer: `/fields/${field.key}`, message });
       // What was clean then may have to be less now.
-      const value = kept.profile === null ? kept.value : clean(kept.value, await rulesOf(kept.profile, kept.role)).html;
-      then.push({ key: field.key, ...kept, value, revision: (was?.revision ?? 0) + 1 });
+      const next = { ...kept, revision: (was?.revision ?? 0) + 1 };
+      if (kept.profile !== null) {
+        const { html, ledger } = clean(kept.value, await rulesOf(kept.profile, kept.role));
+        next.value = html;
+        next.edition = (await lastEdition(kept.profile))?.number ?? null;
+        const { profile, edition } = next;
+        if (ledger.length > 0) steps.push({ field: field.key, step: 'save', profile, edition, lines: takenLines(kept.value, ledger) });
+      }
+      then.push(next);
     }
     if (problems.length > 0) return { is: 'mistaken', problems };
-    return this.store(id, type, actor, isOf, {}, () => ({ title: version.title, fields: then }));
+    return this.store(id, type, actor, isOf, { how: 'restored', changes: {}, steps }, () => ({ title: version.title, fields: then }));
   }
 
   private store(
@@ -190,7 +222,7 @@ export class DocumentService {
     type: ContentType,
     actor: Actor,
     isOf: (revision: number) => boolean,
-    changes: Record<string, number>,
+    { how, changes, steps }: { how: How; changes: Record<string, number>; steps: readonly TakenStep[] },
     next: (before: StoredDocument) => Pick<StoredDocument, 'title' | 'fields'>,
   ): Promise<DocumentSave> {
     return inTransaction(
@@ -200,7 +232,7 @@ export class DocumentService {
         if (before === null) return { is: 'missing', detail: `There is no document "${id}".` };
         if (!isOf(before.revision)) return { is: 'outdated', current: before };
         const document = { ...before, ...next(before), changedBy: actor?.id ?? '', revision: before.revision + 1 };
-        await storeDocument(document, before, type, transaction);
+        await storeDocument(document, before, type, { how, steps }, transaction);
         const stored = (await loadDocument(id, transaction))!;
         return { is: 'saved', stored, changes, notes: await notesOf(type, stored, transaction) };
       },
@@ -263,6 +295,15 @@ function refusalIn(
   if (allowed.length === 0) return `${actor.label} may not write in “${field.title}” of ${type.label}: no statement fits their roles.`;
   if (field.kind !== 'rich' || profile === was || (profile !== null && allowed.includes(profile))) return null;
   return `${actor.label} may not write in “${field.title}” of ${type.label} with the profile "${profile}"; with ${allowed.map((id) => `"${id}"`).join(' or ')}.`;
+}
+
+/**
+ * What the rules of another profile took of a text that was moved to it. Its writer may have kept more of it, so that of what readers
+ * miss only what is gone is told.
+ */
+function takenByMove(was: string, now: string, rules: CompiledRules): TakenLine[] {
+  const gone = new Set(phrasesGone(was, now).flatMap((phrase) => phrase.split(' ')));
+  return takenLines(was, clean(was, rules).ledger).filter(({ words }) => words === '' || words.split(/\s+/).some((word) => gone.has(word)));
 }
 
 /** What is told of a document although it is stored: links and pictures from elsewhere than the field says. */

@@ -49,7 +49,7 @@ export class TypeService {
           const known = new Set(before.fields.map(({ key }) => key));
           const next = fields.map((field) => ({ ...field, revision: known.has(field.key) ? field.revision + 1 : 1 }));
           const document = { ...before, type: to.id, pageKind: to.pageKind, fields: next, changedBy: actor?.id ?? '' };
-          await storeDocument({ ...document, revision: before.revision + 1 }, before, to, transaction);
+          await storeDocument({ ...document, revision: before.revision + 1 }, before, to, { how: 'retyped' }, transaction);
         }
         // What stands in a field with the same key is not written anew, and shows elsewhere all the same.
         await placeFieldsOf(ids, to, transaction);

@@ -9,6 +9,7 @@ import { documentsOfFields } from './0008-documents-of-fields';
 import { takenAndProfiles } from './0009-taken-and-profiles';
 import { editions } from './0010-editions';
 import { features } from './0011-features';
+import { versions } from './0012-versions';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -24,4 +25,5 @@ export const MIGRATIONS: readonly Migration[] = [
   takenAndProfiles,
   editions,
   features,
+  versions,
 ];
