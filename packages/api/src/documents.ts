@@ -205,6 +205,31 @@ export const readVersion = createRoute({
   },
 });
 
+export const leftOut = createRoute({
+  method: 'get',
+  path: '/documents/{id}/left-out',
+  summary: 'What the site leaves out of a stored document when it shows it, by the rules that hold now',
+  ...needs('read'),
+  request: { params: parameters },
+  responses: {
+    200: json(
+      z.array(
+        z.object({
+          field: z.string(),
+          profile: z.string(),
+          edition: z.int().nullable().describe('The edition that holds now.'),
+          line: takenLineSchema.omit({ words: true, sample: true }),
+          sentence: z.string(),
+          words: z.string(),
+          sample: z.string(),
+        }),
+      ),
+      'What is left out; nothing where the page shows all that is stored',
+    ),
+    404: failure('There is no such document'),
+  },
+});
+
 const MOST_TAKEN = 200;
 
 export const listTaken = createRoute({

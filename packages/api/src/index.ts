@@ -18,6 +18,7 @@ export const contract = {
   listVersions: documents.listVersions,
   readVersion: documents.readVersion,
   listTaken: documents.listTaken,
+  leftOut: documents.leftOut,
   restoreVersion: documents.restoreVersion,
   listTexts: texts.listTexts,
   countTexts: texts.countTexts,

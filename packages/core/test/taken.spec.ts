@@ -3,10 +3,12 @@ import {
   clean,
   parseFragment,
   phrasesGone,
+  renderedText,
   renderedWords,
   sentenceOfBrief,
   takenLines,
   takenLinesSchema,
+  textChanges,
   type TakenLine,
 } from '../src/index';
 import { missing } from '../src/reach/missing';
@@ -122,5 +124,52 @@ describe('what readers see of one text and not of another', () => {
     );
     const [many, others] = ['x', 'y'].map((letter) => Array.from({ length: 5000 }, (_, at) => `${letter}${at}`).join(' '));
     expect(phrasesGone(many!, others!)).toEqual([many]);
+  });
+});
+
+describe('two texts told as one', () => {
+  test('by words as readers see them, and by markup', () => {
+    expect(textChanges('<p>One <b>two</b></p>', '<p>One three</p>', 'words')).toEqual([
+      { kind: 'same', text: 'One ' },
+      { kind: 'gone', text: 'two' },
+      { kind: 'new', text: 'three' },
+    ]);
+    expect(textChanges('<p>One <b>two</b></p>', '<p>One two</p>', 'source')).toEqual([
+      { kind: 'same', text: '<p>One ' },
+      { kind: 'gone', text: '<b>' },
+      { kind: 'same', text: 'two' },
+      { kind: 'gone', text: '</b>' },
+      { kind: 'same', text: '</p>' },
+    ]);
+  });
+
+  test('what is changed stands together, however small words it shares by chance', () => {
+    expect(textChanges('<p>The boat at five runs on days. End</p>', '<p>The slip at noon is on land. End</p>', 'words')).toEqual([
+      { kind: 'same', text: 'The ' },
+      { kind: 'gone', text: 'boat at five runs on days. ' },
+      { kind: 'new', text: 'slip at noon is on land. ' },
+      { kind: 'same', text: 'End' },
+    ]);
+  });
+
+  test('texts that share nothing are not told as one where they are long', () => {
+    const [many, others] = ['x', 'y'].map((letter) => Array.from({ length: 5000 }, (_, at) => `${letter}${at}`).join(' '));
+    expect(textChanges(many!, others!, 'words')).toBeNull();
+  });
+
+  test('law: what is shared and went is the one before, what is shared and came the one after', () => {
+    fc.assert(
+      fc.property(randomContent, randomContent, fc.constantFrom('words' as const, 'source' as const), (before, after, way) => {
+        const changes = textChanges(before, after, way)!;
+        const side = (kind: 'gone' | 'new') =>
+          changes
+            .filter((change) => change.kind === 'same' || change.kind === kind)
+            .map(({ text }) => text)
+            .join('');
+        const shown = (html: string) => (way === 'source' ? html : renderedText(parseFragment(html).root));
+        expect([side('gone'), side('new')]).toEqual([shown(before), shown(after)]);
+      }),
+      { numRuns: runs(1000) },
+    );
   });
 });

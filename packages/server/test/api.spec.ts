@@ -116,6 +116,7 @@ describe('reading', () => {
         '/comparison',
         '/documents',
         '/documents/{id}',
+        '/documents/{id}/left-out',
         '/documents/{id}/restore',
         '/documents/{id}/versions',
         '/documents/{id}/versions/{revision}',

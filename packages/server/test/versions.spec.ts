@@ -68,49 +68,49 @@ function pastedLines(): TakenLine[] {
 
 describe('every save is a version', () => {
   test('a document that was never saved since has one: as it is', async () => {
-    const [only, ...others] = await versions('notice-015');
+    const [only, ...others] = await versions('notice-017');
     expect(others).toEqual([]);
     expect(only).toMatchObject({ revision: 1, how: 'written' });
     const body = only!.fields.find(({ key }) => key === 'body');
     expect(body).toMatchObject({ profile: 'notices-desk', isChanged: true });
     expect(body!.bytes).toBeGreaterThan(100);
-    const { body: whole } = await ask<Stored>('GET', '/documents/notice-015/versions/1');
+    const { body: whole } = await ask<Stored>('GET', '/documents/notice-017/versions/1');
     expect(whole.fields).toEqual(
-      (await read('notice-015')).fields.map(({ key, value }) => expect.objectContaining({ key, value }) as object),
+      (await read('notice-017')).fields.map(({ key, value }) => expect.objectContaining({ key, value }) as object),
     );
   });
 
   test('tells who, how, by which edition, and which fields are other than before', async () => {
-    await save('notice-015', { body: { value: '<p>First</p>' } });
-    await save('notice-015', { body: { value: '<p>Second</p>' } }, 'isa-wren');
-    const [second, first, kept] = await versions('notice-015');
+    await save('notice-017', { body: { value: '<p>First</p>' } });
+    await save('notice-017', { body: { value: '<p>Second</p>' } }, 'isa-wren');
+    const [second, first, kept] = await versions('notice-017');
     expect(second).toMatchObject({ revision: 3, how: 'written', savedBy: 'isa-wren' });
     expect(first).toMatchObject({ revision: 2, savedBy: 'may-carrow' });
     expect(kept).toMatchObject({ revision: 1 });
     const changed = second!.fields.filter(({ isChanged }) => isChanged);
     expect(changed).toEqual([{ key: 'body', profile: 'notices-desk', edition: 1, isChanged: true, bytes: 13 }]);
     expect(kept!.fields.every(({ isChanged }) => isChanged)).toBe(true);
-    const { body: then } = await ask<Stored>('GET', '/documents/notice-015/versions/2');
+    const { body: then } = await ask<Stored>('GET', '/documents/notice-017/versions/2');
     expect(then.fields.find(({ key }) => key === 'body')?.value).toBe('<p>First</p>');
   });
 
   test('come in pages; what is not there is said', async () => {
-    const first = await ask<Told[]>('GET', '/documents/notice-015/versions?limit=2');
+    const first = await ask<Told[]>('GET', '/documents/notice-017/versions?limit=2');
     expect(first.body.map(({ revision }) => revision)).toEqual([3, 2]);
     const rest = await ask<Told[]>('GET', first.next!);
     expect(rest.body.map(({ revision }) => revision)).toEqual([1]);
     expect(rest.next).toBeUndefined();
     expect((await ask('GET', '/documents/nothing/versions')).status).toBe(404);
-    expect((await ask('GET', '/documents/notice-015/versions/9')).body.detail).toBe('There is no state 9 of the document "notice-015".');
+    expect((await ask('GET', '/documents/notice-017/versions/9')).body.detail).toBe('There is no state 9 of the document "notice-017".');
   });
 
   test('an earlier one is taken back to as a new one', async () => {
-    const back = await ask<Stored>('POST', '/documents/notice-015/restore', { revision: 2 }, as('may-carrow', 3));
+    const back = await ask<Stored>('POST', '/documents/notice-017/restore', { revision: 2 }, as('may-carrow', 3));
     expect(back.status).toBe(200);
-    const [now] = await versions('notice-015');
+    const [now] = await versions('notice-017');
     expect(now).toMatchObject({ revision: 4, how: 'restored' });
-    expect((await read('notice-015')).fields.find(({ key }) => key === 'body')?.value).toBe('<p>First</p>');
-    expect((await taken({ document: 'notice-015', words: 'second' }))[0]).toMatchObject({ step: 'restored', line: null, words: 'Second' });
+    expect((await read('notice-017')).fields.find(({ key }) => key === 'body')?.value).toBe('<p>First</p>');
+    expect((await taken({ document: 'notice-017', words: 'second' }))[0]).toMatchObject({ step: 'restored', line: null, words: 'Second' });
   });
 });
 
@@ -172,6 +172,27 @@ describe('where did it go', () => {
     expect(moves.map(({ line }) => line?.element)).toContain('h2');
     for (const move of moves) expect(move).toMatchObject({ profile: 'diary', edition: 1, by: 'tom-hallow', revision: 3 });
     expect(await taken({ document: story, words: 'brimful' })).toMatchObject([{ step: 'written', profile: 'diary' }]);
+  });
+
+  test('what the site leaves out by the rules that hold now is told, too', async () => {
+    expect((await ask('GET', '/documents/old-tansy-back/left-out')).body).toEqual([]);
+    const { body: draft } = await ask<{ document: { markup: { elements: object } }; revision: number }>('GET', '/profiles/diary');
+    const elements = { ...draft.document.markup.elements, p: { outcome: 'drop' } };
+    const stricter = { ...draft.document, markup: { ...draft.document.markup, elements } };
+    const put = await ask('PUT', '/profiles/diary/draft', stricter, { 'if-match': `"${draft.revision}"` });
+    expect(put.status).toBe(200);
+    expect((await ask('POST', '/profiles/diary/editions', { note: 'Stricter' }, { 'if-match': put.etag })).status).toBe(201);
+    const { body: left } = await ask<{ field: string; words: string; sentence: string; edition: number; line: { rule: string } }[]>(
+      'GET',
+      '/documents/old-tansy-back/left-out',
+    );
+    expect(left.find(({ words }) => words !== '')).toMatchObject({
+      field: 'body',
+      edition: 2,
+      words: 'Times\nNoon',
+      line: { rule: '/markup/elements/p' },
+    });
+    expect((await ask('GET', '/documents/nothing/left-out')).status).toBe(404);
   });
 
   test('comes in pages, the latest first, and by how much it hurts', async () => {

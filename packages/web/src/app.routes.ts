@@ -84,6 +84,16 @@ export const routes: Routes = [
     loadComponent: () => import('./features/desk/desk').then((m) => m.Desk),
     title: 'Write · Typikon',
   },
+  {
+    path: 'write/:id/states',
+    loadComponent: () => import('./features/past/versions-page').then((m) => m.VersionsPage),
+    title: 'States of a document · Typikon',
+  },
+  {
+    path: 'where',
+    loadComponent: () => import('./features/past/where-page').then((m) => m.WherePage),
+    title: 'Where did it go? · Typikon',
+  },
   { path: 'keys', loadComponent: () => import('./features/finder/keys-page').then((m) => m.KeysPage), title: 'All keys · Typikon' },
   { matcher: site, loadComponent: () => import('./features/site/site').then((m) => m.Site), title: 'Site · Typikon' },
   { path: '**', redirectTo: 'profiles' },

@@ -1,6 +1,6 @@
 import { diffArrays } from 'diff';
 import { parseFragment } from '../html/parse';
-import { renderedWords } from '../html/rendered-text';
+import { renderedText, renderedWords } from '../html/rendered-text';
 import { missing } from './missing';
 
 /** Texts that differ in more words than this are not told word by word: it would take too long. */
@@ -36,3 +36,64 @@ export function phrasesGone(before: string, after: string, explained: readonly s
   const rest = gone.filter(take).join(' ');
   return rest === '' ? phrases : [...phrases, rest];
 }
+
+/** A stretch of a text beside another: in both, only in the one before, or only in the one after. */
+export interface TextChange {
+  kind: 'same' | 'gone' | 'new';
+  text: string;
+}
+
+/**
+ * Two texts side by side, told as one: what they share, what went and what came, in the order in which a reader meets it.
+ *
+ * @param way `words`: as readers see them; `source`: the markup, tag by tag and word by word
+ * @returns null where they differ in so much that they can only stand beside each other
+ */
+export function textChanges(before: string, after: string, way: 'words' | 'source'): TextChange[] | null {
+  const [one, other] = [before, after].map((html) => partsOf(html, way)) as [string[], string[]];
+  const changes = diffArrays(one, other, { maxEditLength: MOST_DIFFERENCES });
+  return changes === undefined ? null : togetherIn(changes);
+}
+
+/** A word with the space behind it, so that what is changed stands together; of markup also each tag. */
+const partsOf = (html: string, way: 'words' | 'source'): string[] =>
+  way === 'words'
+    ? (renderedText(parseFragment(html).root).match(/\s*\S+\s*|\s+/g) ?? [])
+    : (html.match(/<[^<>]*>|[^\s<>]+\s*|\s+|[<>]/g) ?? []);
+
+/** So few words that both share between two changes are no more than chance. */
+const FEW = 2;
+const SHORT = 12;
+
+/** Changes with what is shared by chance among them: what went as a whole, then what came. */
+function togetherIn(changes: readonly { added: boolean; removed: boolean; value: string[] }[]): TextChange[] {
+  const told: TextChange[] = [];
+  let [gone, come] = ['', ''];
+  const end = (): void => {
+    if (gone !== '') told.push({ kind: 'gone', text: gone });
+    if (come !== '') told.push({ kind: 'new', text: come });
+    [gone, come] = ['', ''];
+  };
+  changes.forEach(({ added, removed, value }, at) => {
+    const text = value.join('');
+    if (removed) gone += text;
+    else if (added) come += text;
+    else if (gone !== '' && come !== '' && isChance(value, text) && isBetweenBoth(changes, at)) {
+      gone += text;
+      come += text;
+    } else {
+      end();
+      told.push({ kind: 'same', text });
+    }
+  });
+  end();
+  return told;
+}
+
+const isChance = (parts: readonly string[], text: string): boolean =>
+  parts.length <= FEW && text.trim().length <= SHORT && !text.includes('\n') && !text.includes('<');
+/** Whether something went and something came behind it, too. */
+const isBetweenBoth = (changes: readonly { added: boolean; removed: boolean }[], at: number): boolean => {
+  const [next, then] = [changes[at + 1], changes[at + 2]];
+  return (next?.removed === true && then?.added === true) || (next?.added === true && then?.removed === true);
+};

@@ -1,4 +1,5 @@
 import { contract, PERSON_HEADER } from '@typikon/api';
+import { sentenceOfBrief } from '@typikon/core';
 import type { Context } from 'hono';
 import type { Sequelize } from 'sequelize';
 import { actingPerson } from '../auth/acting';
@@ -94,6 +95,15 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
       if (version === null) return problem(context, 404, `There is no state ${revision} of the document "${id}".`);
       const fields = version.fields.map(({ key, value, profile, edition }) => ({ key, value, profile, edition }));
       return context.json({ ...version, revision, savedAt: version.savedAt.toISOString(), fields }, 200);
+    })
+    .openapi(contract.leftOut, async (context) => {
+      const { id } = context.req.valid('param');
+      const left = await service.leftOut(id);
+      if (left === null) return problem(context, 404, `There is no document "${id}".`);
+      return context.json(
+        left.map(({ line: { words, sample, ...line }, ...of }) => ({ ...of, line, sentence: sentenceOfBrief(line), words, sample })),
+        200,
+      );
     })
     .openapi(contract.listTaken, async (context) => {
       const query = context.req.valid('query');

@@ -50,6 +50,15 @@ export interface Note {
   sentence: string;
 }
 
+/** What a page does not show of a text that is stored. */
+export interface LeftOut {
+  field: string;
+  profile: string;
+  /** The edition that holds now. */
+  edition: number | null;
+  line: TakenLine;
+}
+
 /** What became of a save of a document. */
 export type DocumentSave =
   | { is: 'saved'; stored: StoredDocument; changes: Record<string, number>; notes: Note[] }
@@ -91,6 +100,21 @@ export class DocumentService {
     if (kept !== null) return kept;
     const now = await loadDocument(id);
     return now?.revision === revision ? versionNow(now) : null;
+  }
+
+  /** What the site leaves out of a document, by the rules that hold now; null where there is no such document. */
+  async leftOut(id: string): Promise<LeftOut[] | null> {
+    const document = await loadDocument(id);
+    if (document === null) return null;
+    const left: LeftOut[] = [];
+    for (const { key, value, profile, role } of document.fields) {
+      if (profile === null) continue;
+      const { ledger } = clean(value, await rulesOf(profile, role));
+      if (ledger.length === 0) continue;
+      const edition = (await lastEdition(profile))?.number ?? null;
+      for (const line of takenLines(value, ledger)) left.push({ field: key, profile, edition, line });
+    }
+    return left;
   }
 
   /** What was ever taken of texts, the latest first. */

@@ -38,6 +38,7 @@ import { profilesOf, wordsOf } from '../documents/repository';
 import { chainFrom, storeFirst } from '../editions/repository';
 import { storeSite } from '../site/repository';
 import { compose, USUAL_COUNT } from './compose';
+import { historyFile, storeHistory } from './history';
 import { intoFields, usualProfile } from './into-fields';
 import { DEMO_PICTURES, drawPicture } from './pictures';
 
@@ -123,6 +124,7 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
     specimens.push(specimenSchema.parse(withContent(document, (name) => files.get(name)!)));
   }
   const pages = documentFile.parse(await json('documents.json'));
+  const histories = historyFile.parse(await json('history.json'));
 
   const pictures = await Promise.all(DEMO_PICTURES.map(async (picture) => ({ ...picture, ...(await drawPicture(picture)) })));
 
@@ -163,6 +165,7 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
       written.push({ ...page, changedAt, changedBy: writers[at % writers.length] ?? '' });
     }
     await storeDocuments(written, site, new Map(pageKinds.map((kind) => [kind.id, kind])), transaction);
+    await storeHistory(sequelize, histories, { profiles: documents, house: limits.house, specimens }, transaction);
   });
   return true;
 }
@@ -203,6 +206,7 @@ async function storeDocuments(
         pageKindId: firstPlace({ ...type, pageKind }, key, kinds),
         value,
         census: by === null ? null : censusOf(value),
+        edition: by === null ? null : 1,
       });
   }
   for (let at = 0; at < rows.length; at += AT_ONCE) await DocumentModel.bulkCreate(rows.slice(at, at + AT_ONCE), { transaction });

@@ -26,7 +26,8 @@ export function wordsOf(group: EntryGroup, nameOf: (id: string) => string): Grou
   return { sentence: sentenceOf(group), layer: layerOf(group, nameOf), citation: citationOf(group), remark: remarkOf(group) };
 }
 
-function layerOf({ layer, origin }: EntryGroup, nameOf: (id: string) => string): string {
+/** The layer that decided, as a person calls it. */
+export function layerOf({ layer, origin }: EntryGroup, nameOf: (id: string) => string): string {
   switch (layer) {
     case 'html-standard':
       return 'The HTML standard';
@@ -39,7 +40,8 @@ function layerOf({ layer, origin }: EntryGroup, nameOf: (id: string) => string):
   }
 }
 
-function citationOf(group: EntryGroup): string {
+/** The rule as a citation; empty for the HTML standard. */
+export function citationOf(group: EntryGroup): string {
   const pass = passOf(group);
   if (group.layer === 'html-standard') return '';
   if (group.layer === 'safety-floor') return `§0 Safety, ${subjectWords(group) || 'nesting'}`;

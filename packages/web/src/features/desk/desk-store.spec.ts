@@ -1,6 +1,7 @@
 import { provideHttpClient, withInterceptors } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
+import type { TakenLine } from '@typikon/core';
 import { Acting, asActingPerson } from '../../state/acting';
 import { DeskStore, type OpenDocument } from './desk-store';
 
@@ -41,6 +42,25 @@ const after = (change: Partial<OpenDocument>) => ({ ...DOCUMENT, revision: 4, ..
 beforeEach(() => localStorage.clear());
 
 describe('a document on the desk', () => {
+  test('what was taken of pastes goes along with the next save, as much of it as can be sent', async () => {
+    const store = await opened();
+    const line = (words: string) => ({ key: 'k', severity: 'loss', words }) as unknown as TakenLine;
+    store.losePasted('text', []);
+    store.losePasted('text', [line('one')]);
+    store.losePasted('text', [line('two'), line('x'.repeat(290_000))]);
+    store.losePasted('text', [line('y'.repeat(20_000))]);
+    store.write('text', '<p>Two</p>');
+    void store.save();
+    const first = put();
+    const { fields } = first.request.body as { fields: { text: { pasted: TakenLine[][] } } };
+    expect(fields.text.pasted.map((lines) => lines.map(({ words }) => words.slice(0, 3)))).toEqual([['two'], ['yyy']]);
+    first.flush(after({ fields: [{ key: 'text', value: '<p>Two</p>', profile: 'ferry-note', revision: 3 }] }));
+    await settle();
+    store.write('text', '<p>Three</p>');
+    void store.save();
+    expect(put().request.body).toEqual({ fields: { text: { value: '<p>Three</p>' } } });
+  });
+
   test('what the rules took of a text goes along with it, once', async () => {
     const store = await opened();
     store.lose('text', ['tables']);

@@ -1,5 +1,6 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
+import type { TakenLine } from '@typikon/core';
 import { firstValueFrom } from 'rxjs';
 import type { ApiFailure } from '../../state/api-failure';
 import type { AnswerOf } from '../../state/contract';
@@ -21,6 +22,8 @@ interface DeskState {
   written: Readonly<Record<string, Written | undefined>>;
   /** What the rules took of a field's text since it was stored last, by what it is called. */
   lost: Readonly<Record<string, readonly string[] | undefined>>;
+  /** What was taken of what was pasted into a field since it was stored last, paste by paste. */
+  pasted: Readonly<Record<string, readonly (readonly TakenLine[])[] | undefined>>;
   /** The title of a document whose type has no field for it; null where it was not changed. */
   title: string | null;
   /** Counts, for each field, how often something else was put into it. */
@@ -44,6 +47,7 @@ const initial: DeskState = {
   document: null,
   written: {},
   lost: {},
+  pasted: {},
   title: null,
   editions: {},
   isSaving: false,
@@ -54,6 +58,21 @@ const initial: DeskState = {
   before: null,
   theirs: null,
 };
+
+/** So much is told of pastes with one save: what is beyond it must not keep a text from being stored. */
+const MOST_PASTES = 50;
+const MOST_LETTERS = 300_000;
+
+/** The last pastes that can be told together; what readers miss stands first in each. */
+function fitting(pastes: readonly (readonly TakenLine[])[]): readonly (readonly TakenLine[])[] {
+  let letters = 0;
+  const kept: (readonly TakenLine[])[] = [];
+  for (const lines of pastes.slice(-MOST_PASTES).reverse()) {
+    const told = lines.filter((line) => (letters += JSON.stringify(line).length) <= MOST_LETTERS);
+    if (told.length > 0) kept.unshift(told);
+  }
+  return kept;
+}
 
 const keptAs = (id: string): string => `typikon.document:${id}`;
 
@@ -101,6 +120,7 @@ export const DeskStore = signalStore(
         document,
         written: {},
         lost: {},
+        pasted: {},
         title: null,
         editions,
         refusal: '',
@@ -133,10 +153,10 @@ export const DeskStore = signalStore(
       const [written, title] = [store.written(), store.title()];
       const revision = over ? (store.theirs()?.revision ?? document.revision) : document.revision;
       patchState(store, { isSaving: true, refusal: '', isTold: true });
-      const lost = store.lost();
+      const [lost, pasted] = [store.lost(), store.pasted()];
       const fields = Object.fromEntries(
         Object.entries(written).flatMap(([key, one]) =>
-          one === undefined ? [] : [[key, { ...one, ...(lost[key] && { taken: lost[key] }) }]],
+          one === undefined ? [] : [[key, { ...one, ...(lost[key] && { taken: lost[key] }), ...(pasted[key] && { pasted: pasted[key] }) }]],
         ),
       );
       const body = { fields, ...(title === null ? {} : { title }) };
@@ -164,6 +184,7 @@ export const DeskStore = signalStore(
         document,
         written,
         lost: {},
+        pasted: {},
         title: store.title() === title ? null : store.title(),
         isSaving: false,
         isTold: false,
@@ -203,6 +224,11 @@ export const DeskStore = signalStore(
       lose(key: string, names: readonly string[]): void {
         if (names.length === 0) return;
         patchState(store, { lost: { ...store.lost(), [key]: [...new Set([...(store.lost()[key] ?? []), ...names])] } });
+      },
+      /** Notes what was taken of something that was pasted into a field. */
+      losePasted(key: string, lines: readonly TakenLine[]): void {
+        if (lines.length === 0) return;
+        patchState(store, { pasted: { ...store.pasted(), [key]: fitting([...(store.pasted()[key] ?? []), lines]) } });
       },
       /** What is missing is told from now on. */
       tell(): void {

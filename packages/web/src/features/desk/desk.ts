@@ -6,7 +6,18 @@ import { MatInputModule } from '@angular/material/input';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatSelectModule, type MatSelectChange } from '@angular/material/select';
 import { RouterLink } from '@angular/router';
-import { isEmptyValue, mainField, takenOf, titleField, valueProblem, type Assignment, type ContentType, type Field } from '@typikon/core';
+import {
+  isEmptyValue,
+  mainField,
+  takenLines,
+  takenOf,
+  titleField,
+  valueProblem,
+  type Assignment,
+  type ContentType,
+  type Field,
+  type Pasted,
+} from '@typikon/core';
 import { draftsInBrowser, type EditorConfiguration, type TypikonEditor } from '@typikon/editor';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
@@ -142,8 +153,7 @@ export class Desk {
         ? this.kept(edition, (): EditorConfiguration | null => {
             const drafts = draftsInBrowser(of, localStorage);
             const made = this.equipment.configuration(profile, role, { ...type, pageKind }, field, { drafts });
-            // What the rules take of a paste is gone before anything is stored; that it was taken is told to who keeps the help.
-            return made && { ...made, onPaste: (_payload, { ledger }) => this.desk.lose(key, takenOf(ledger)) };
+            return made && { ...made, onPaste: (_payload, pasted) => this.pasted(key, pasted) };
           })
         : null;
     return {
@@ -161,6 +171,12 @@ export class Desk {
       of,
       notes: this.desk.notes().flatMap((note) => (note.field === key ? [note.sentence] : [])),
     };
+  }
+
+  /** What is taken of a paste is gone before anything is stored; what it was is told with the next save, and to who keeps the help. */
+  private pasted(key: string, { input, ledger }: Pasted): void {
+    this.desk.lose(key, takenOf(ledger));
+    this.desk.losePasted(key, takenLines(input, ledger));
   }
 
   /** What an edition of a field was made with stays as long as that is there. */

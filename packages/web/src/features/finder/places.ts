@@ -35,6 +35,13 @@ const VIEWS: readonly Place[] = [
   },
   { id: 'view:specimens', label: 'Specimens', where: 'what profiles are tried on', words: 'paste tests', link: ['/specimens'] },
   { id: 'view:desk', label: 'Documents', where: 'the author’s desk', words: 'write', link: ['/write'] },
+  {
+    id: 'view:where',
+    label: 'Where did it go?',
+    where: 'what was ever taken of texts',
+    words: 'vanished lost words history removed',
+    link: ['/where'],
+  },
   { id: 'view:site', label: 'Site', where: 'pages as readers see them', link: ['/site'] },
   { id: 'view:keys', label: 'All keys', where: 'help', words: 'shortcuts keyboard', keys: 'Ctrl+K, then “keys”', link: ['/keys'] },
 ];

@@ -2,10 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
-import { DESK, settingsFor, surfaceSchema } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
-import { frameHtml } from '../../shared/page/frame-html';
+import { framedText } from '../../shared/page/framed-text';
 import type { TouchedText } from '../../state/reach';
 import type { BothResults } from './release-store';
 
@@ -80,11 +79,7 @@ export class TextByBoth {
 
   /** Clean markup as its page shows it; the frame is sandboxed and runs nothing. */
   private framed(html: string): SafeHtml | null {
-    const [library, both] = [this.library(), this.shown()];
-    const kind = library?.pageKinds.find(({ id }) => id === both?.results.pageKind) ?? library?.pageKinds[0];
-    if (library === null || kind === undefined) return null;
-    const surface = surfaceSchema.parse({ pageKind: kind.id });
-    const { page } = settingsFor(surface, kind, kind, (id) => library.stylesheets.find((sheet) => sheet.id === id), DESK);
-    return this.sanitizer.bypassSecurityTrustHtml(frameHtml(page, html, null, library.siteOrigin));
+    const page = framedText(this.library(), this.shown()?.results.pageKind ?? '', html);
+    return page === null ? null : this.sanitizer.bypassSecurityTrustHtml(page);
   }
 }
