@@ -134,6 +134,7 @@ export { featuresOf, FEATURES_VERSION, type AttributeFeature, type Features } fr
 export { mayTouch, questionBetween, type ReachQuestion } from './reach/question';
 export { isWhole } from './reach/whole';
 export { reachInBrief } from './reach/groups';
+export { conversionSchema, conversionWords, convert, type Conversion, type Converted } from './reach/convert';
 export { phrasesGone, textChanges, type TextChange } from './reach/gone';
 export { takenLines, type TakenLine } from './reach/taken';
 export { takenLinesSchema, takenLineSchema } from './reach/taken-schema';

@@ -1,0 +1,161 @@
+import * as z from 'zod';
+import { ELEMENT_CATALOGUE } from '../markup/catalogue';
+import { VOID_ELEMENTS } from '../html/elements';
+import { append, ElementNode, HTML_NAMESPACE, type Attribute } from '../html/node';
+import { parseFragment } from '../html/parse';
+import { serialize } from '../html/serialize';
+import { transform } from '../html/transform';
+import { readDeclarations } from '../markup/inline-style';
+
+/** Elements whose content is no markup, not shown, or of another language: nothing is turned into them. */
+const NEVER: ReadonlySet<string> = new Set(
+  'script style template textarea title noscript iframe object embed math svg dialog video audio canvas rp rt datalist progress meter select option form html head body'.split(
+    ' ',
+  ),
+);
+const CATALOGUE: ReadonlySet<string> = new Set(ELEMENT_CATALOGUE.flatMap(({ elements }) => elements.map(({ name }) => name)));
+
+const element = z
+  .string()
+  .regex(/^[a-z][a-z0-9-]*$/, 'must be the name of an element, such as “h2”')
+  .max(60);
+const made = element.refine(
+  (name) => CATALOGUE.has(name) && !VOID_ELEMENTS.has(name) && !NEVER.has(name),
+  'must be an element that can hold content',
+);
+const token = z
+  .string()
+  .regex(/^[^\s"'<>&=`]+$/, 'must be one class, without spaces')
+  .max(120);
+/** Which elements are meant: of a name, with a class, or both. */
+const which = { element: element.optional(), class: token.optional() };
+
+/** A prepared replacement: one thing that is done wherever it fits. */
+export const conversionSchema = z.discriminatedUnion('do', [
+  z
+    .strictObject({ do: z.literal('rename-element'), element, class: token.optional(), to: made })
+    .refine((step) => step.element !== step.to, { path: ['to'], message: 'must be another element' }),
+  z
+    .strictObject({ do: z.literal('rename-class'), element: element.optional(), class: token, to: token })
+    .refine((step) => step.class !== step.to, { path: ['to'], message: 'must be another class' }),
+  z.strictObject({
+    do: z.literal('style-to-class'),
+    element: element.optional(),
+    property: z
+      .string()
+      .regex(/^-{0,2}[a-z][a-z0-9-]*$/, 'must be a property, such as “text-align”')
+      .max(60),
+    value: z.string().trim().min(1).max(200).optional().describe('Only where it has this value; any where it is not given.'),
+    to: token,
+  }),
+  z.strictObject({ do: z.literal('wrap'), ...which, element, to: made, toClass: token.optional() }),
+  z.strictObject({ do: z.literal('unwrap'), ...which, element }),
+]);
+export type Conversion = z.output<typeof conversionSchema>;
+
+/** What a conversion made of a text. */
+export interface Converted {
+  html: string;
+  /** In how many places it did something. */
+  places: number;
+}
+
+/**
+ * Does one prepared replacement wherever it fits in a text. Its words stay, and stay apart.
+ *
+ * @param html the text as it is stored
+ * @returns the text to the letter where nothing fits; what comes out is not cleaned
+ */
+export function convert(html: string, conversion: Conversion): Converted {
+  const { root } = parseFragment(html);
+  let places = 0;
+  transform(root, {
+    element(node) {
+      if (node.namespace !== HTML_NAMESPACE || !fits(node, conversion)) return 'keep';
+      if (conversion.do === 'style-to-class') {
+        if (moveToClass(node, conversion)) places++;
+        return 'keep';
+      }
+      places++;
+      switch (conversion.do) {
+        case 'rename-element':
+          node.name = conversion.to;
+          return 'keep';
+        case 'rename-class':
+          setClasses(
+            node,
+            classesOf(node).map((name) => (name === conversion.class ? conversion.to : name)),
+          );
+          return 'keep';
+        case 'unwrap':
+          return 'unwrap';
+        case 'wrap':
+          return [wrapped(node, conversion)];
+      }
+    },
+  });
+  return places === 0 ? { html, places } : { html: serialize(root), places };
+}
+
+function fits(node: ElementNode, conversion: Conversion): boolean {
+  if (conversion.element !== undefined && node.name !== conversion.element) return false;
+  const name = 'class' in conversion ? conversion.class : undefined;
+  if (name !== undefined && !classesOf(node).includes(name)) return false;
+  // What was wrapped before is not wrapped again.
+  if (conversion.do !== 'wrap' || node.parent?.type !== 'element') return true;
+  const { parent } = node;
+  return parent.name !== conversion.to || (conversion.toClass !== undefined && !classesOf(parent).includes(conversion.toClass));
+}
+
+function wrapped(node: ElementNode, { to, toClass }: Extract<Conversion, { do: 'wrap' }>): ElementNode {
+  const around = new ElementNode(to, HTML_NAMESPACE, toClass === undefined ? [] : [attribute('class', toClass)]);
+  append(around, node);
+  return around;
+}
+
+/** Takes a property out of the inline style and gives the element a class for it. */
+function moveToClass(node: ElementNode, { property, value, to }: Extract<Conversion, { do: 'style-to-class' }>): boolean {
+  const style = node.attribute('style');
+  if (style === undefined) return false;
+  const declarations = readDeclarations(style);
+  const wanted = value === undefined ? null : (readDeclarations(`${property}:${value}`)[0]?.value.toLowerCase() ?? '');
+  const meant = declarations.filter((one) => one.property === property && (wanted === null || one.value.toLowerCase() === wanted));
+  if (meant.length === 0) return false;
+  const rest = declarations.filter((one) => !meant.includes(one)).map(({ start, end }) => style.slice(start, end).trim());
+  node.attributes =
+    rest.length === 0
+      ? node.attributes.filter(({ name }) => name !== 'style')
+      : node.attributes.map((one) => (one.name === 'style' ? attribute('style', rest.join('; ')) : one));
+  setClasses(node, [...classesOf(node), to]);
+  return true;
+}
+
+const classesOf = (node: ElementNode): string[] => (node.attribute('class') ?? '').split(/[\t\n\f\r ]+/).filter((name) => name !== '');
+
+function setClasses(node: ElementNode, names: readonly string[]): void {
+  const value = [...new Set(names)].join(' ');
+  const has = node.attributes.some(({ name }) => name === 'class');
+  node.attributes = has
+    ? node.attributes.map((one) => (one.name === 'class' ? attribute('class', value) : one))
+    : [...node.attributes, attribute('class', value)];
+}
+
+const attribute = (name: string, value: string): Attribute => ({ name, value });
+
+/** What a conversion does, in a sentence without a full stop. */
+export function conversionWords(conversion: Conversion): string {
+  const of =
+    `${conversion.element === undefined ? '' : `<${conversion.element}>`}${'class' in conversion && conversion.class !== undefined ? ` with the class ${conversion.class}` : ''}`.trim();
+  switch (conversion.do) {
+    case 'rename-element':
+      return `${of} becomes <${conversion.to}>`;
+    case 'rename-class':
+      return `The class ${conversion.class}${conversion.element === undefined ? '' : ` of <${conversion.element}>`} becomes ${conversion.to}`;
+    case 'style-to-class':
+      return `The style ${conversion.property}${conversion.value === undefined ? '' : `: ${conversion.value}`}${conversion.element === undefined ? '' : ` of <${conversion.element}>`} becomes the class ${conversion.to}`;
+    case 'wrap':
+      return `${of} comes into <${conversion.to}>${conversion.toClass === undefined ? '' : ` with the class ${conversion.toClass}`}`;
+    case 'unwrap':
+      return `${of} goes, what it holds stays`;
+  }
+}
