@@ -1,3 +1,4 @@
+import * as conversions from './conversions';
 import * as documents from './documents';
 import * as editions from './editions';
 import * as profiles from './profiles';
@@ -36,6 +37,12 @@ export const contract = {
   takeBackTo: editions.takeBackTo,
   reachOfProfile: editions.reachOfProfile,
   reachOfText: editions.reachOfText,
+  tryConversion: conversions.tryConversion,
+  askConversion: conversions.askConversion,
+  listConversions: conversions.listConversions,
+  readConversion: conversions.readConversion,
+  convertedTexts: conversions.convertedTexts,
+  moveConversion: conversions.moveConversion,
   useOfType: types.useOfType,
   giveDocuments: types.giveDocuments,
 } as const;

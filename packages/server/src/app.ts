@@ -5,6 +5,7 @@ import { compress } from 'hono/compress';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { guard } from './auth/guard';
+import { conversions } from './conversions/routes';
 import { documents } from './documents/routes';
 import { editions } from './editions/routes';
 import { onError } from './errors';
@@ -130,6 +131,7 @@ export function createApp({
   app.route('/api/v1', profiles(sequelize, sites, committing));
   app.route('/api/v1', profileRemoval(sequelize, committing));
   app.route('/api/v1', editions(sequelize, sites, committing));
+  app.route('/api/v1', conversions(sequelize, sites, committing));
   app.route('/api/v1', texts(sequelize, sites));
   app.route('/api/v1', likeness());
   app.route('/api/v1', styleFiles(sequelize, committing));

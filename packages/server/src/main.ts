@@ -9,6 +9,8 @@ import { connect } from './db/connection';
 import { migrate } from './db/migrate';
 import { listen } from './http-server';
 import { ALL_FIGURES, areFiguresBy, engineOf, likenessJobs } from './jobs/likeness';
+import { goingOn } from './conversions/repository';
+import { CONVERT, conversionJobs } from './jobs/conversions';
 import { featureJobs, INDEX_TEXTS } from './jobs/text-features';
 import { JobQueue } from './jobs/queue';
 import { JobRunner } from './jobs/runner';
@@ -34,7 +36,11 @@ const queue = new JobQueue(sequelize);
 const quiet = (): Promise<void> => lanes.heavy.quiet(MOST_YIELD_MS);
 const runner = new JobRunner(
   queue,
-  { ...likenessJobs(sequelize, queue, lanes.background, { quiet, engine }), ...featureJobs(lanes.background, quiet) },
+  {
+    ...likenessJobs(sequelize, queue, lanes.background, { quiet, engine }),
+    ...featureJobs(lanes.background, quiet),
+    ...conversionJobs(lanes.background, () => looksChanged()),
+  },
   log,
 );
 
@@ -66,6 +72,8 @@ async function start(): Promise<void> {
   if (migrations.length > 0 || !(await areFiguresBy(engine))) looksChanged();
   // Texts that came before there was an index, or before what it holds was another thing, are indexed now.
   await queue.ask(INDEX_TEXTS, 'all');
+  // One that was asked for by a process that ended right after goes on, too.
+  for (const id of await goingOn(sequelize)) await queue.ask(CONVERT, String(id));
   runner.start();
 }
 

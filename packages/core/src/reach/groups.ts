@@ -22,6 +22,7 @@ export interface ReachGroup {
   severity: Severity;
   element: string;
   attribute: string;
+  property: string;
   /** The documents by their numbers: in the order in which they were added, from 0. */
   documents: number[];
   /** In how many places of them. */
@@ -190,13 +191,14 @@ function groupOf(key: string, { kind, group, documents, places, textLost, harm }
       severity: 'tidy',
       element: '',
       attribute: '',
+      property: '',
       documents,
       places,
       textLost,
     };
-  const { layer, rule, reason, severity, element, attribute } = group;
+  const { layer, rule, reason, severity, element, attribute, property } = group;
   const sentence = sentenceOfBrief({ ...group, places, textLost });
-  return { key, kind, harm, sentence, layer, rule, reason, severity, element, attribute, documents, places, textLost };
+  return { key, kind, harm, sentence, layer, rule, reason, severity, element, attribute, property, documents, places, textLost };
 }
 
 function count(sum: { documents: number; words: number }, words: number): void {

@@ -130,13 +130,19 @@ export async function versionsOf(sequelize: Sequelize, documentId: string, limit
 }
 
 /** A state of a document with what stood in its fields; null where there is none. */
-export async function versionAt(sequelize: Sequelize, documentId: string, revision: number): Promise<Version | null> {
-  const version = await DocumentVersionModel.findOne({ where: { documentId, revision } });
+export async function versionAt(
+  sequelize: Sequelize,
+  documentId: string,
+  revision: number,
+  transaction?: Transaction,
+): Promise<Version | null> {
+  const by = transaction === undefined ? {} : { transaction };
+  const version = await DocumentVersionModel.findOne({ where: { documentId, revision }, ...by });
   if (version === null) return null;
   const fields = await sequelize.query<VersionedField>(
     `SELECT f.field_key AS \`key\`, c.value, f.profile_id AS profile, f.role, f.edition
      FROM version_fields AS f JOIN contents AS c ON c.hash = f.hash WHERE f.document_id = ? AND f.revision = ? ORDER BY f.field_key`,
-    { replacements: [documentId, revision], type: QueryTypes.SELECT },
+    { replacements: [documentId, revision], type: QueryTypes.SELECT, ...by },
   );
   const { title, how, savedAt, savedBy } = version;
   return { title, how: how as How, savedAt, savedBy, fields };

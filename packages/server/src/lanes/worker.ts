@@ -4,6 +4,7 @@ import { Piscina, transferableSymbol, valueSymbol } from 'piscina';
 import { pino } from 'pino';
 import { createApp } from '../app';
 import { giveBack as collect } from '../at-rest';
+import { convertSome as convertTexts } from '../conversions/run';
 import { connect } from '../db/connection';
 import { indexSome } from '../features/repository';
 import { countLikeness, likenessInputs } from '../jobs/likeness-count';
@@ -45,6 +46,9 @@ export const count = countLikeness;
 
 /** Writes into the index what some texts hold that are not there yet; says how many those were. */
 export const index = (most: number): Promise<number> => indexSome(sequelize, most);
+
+/** Goes on with a conversion; says how many texts were done. */
+export const convertSome = ({ id, most }: { id: number; most: number }): Promise<number> => convertTexts(sequelize, id, most);
 
 /** Gives memory back that this thread does not need while nothing is asked. */
 export const giveBack = (): void => collect();

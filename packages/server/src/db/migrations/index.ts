@@ -10,6 +10,7 @@ import { takenAndProfiles } from './0009-taken-and-profiles';
 import { editions } from './0010-editions';
 import { features } from './0011-features';
 import { versions } from './0012-versions';
+import { conversions } from './0013-conversions';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -26,4 +27,5 @@ export const MIGRATIONS: readonly Migration[] = [
   editions,
   features,
   versions,
+  conversions,
 ];

@@ -20,6 +20,9 @@ import type { TouchedText } from '../../state/reach';
 import { ChangesTable, differencesOf } from '../../shared/profile/changes-table';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
+import { ConversionsStore, goesOn, type ToldConversion } from '../../state/conversions';
+import { ConversionStrip } from './conversion-strip';
+import { ConvertDialog, type ConvertQuestion } from './convert-dialog';
 import { EditionList } from './edition-list';
 import { ReleaseDialog, type Amiss, type ReleaseQuestion } from './release-dialog';
 import { ReleaseStore, resolved } from './release-store';
@@ -36,6 +39,7 @@ const TOLD = ['markup', 'extends'];
   selector: 'ty-release-page',
   imports: [
     ChangesTable,
+    ConversionStrip,
     EditionList,
     MatButtonModule,
     MatExpansionModule,
@@ -45,7 +49,7 @@ const TOLD = ['markup', 'extends'];
     TextByBoth,
     TitleLine,
   ],
-  providers: [ReleaseStore],
+  providers: [ReleaseStore, ConversionsStore],
   templateUrl: './release-page.html',
   styleUrl: './release-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -54,6 +58,11 @@ export class ReleasePage {
   /** The profile's id, from the address. */
   readonly id = input.required<string>();
   protected readonly release = inject(ReleaseStore);
+  protected readonly conversions = inject(ConversionsStore);
+  protected readonly isConverting = computed(() => {
+    const latest = this.conversions.latest();
+    return latest !== null && goesOn(latest);
+  });
   private readonly store = inject(Store);
   private readonly api = inject(Api);
   private readonly acting = inject(Acting);
@@ -182,11 +191,38 @@ export class ReleasePage {
       });
     });
     effect(() => {
+      const id = this.id();
+      untracked(() => void this.conversions.load(id));
+    });
+    // What was converted comes out otherwise.
+    effect(() => {
+      if (this.conversions.ended() > 0) untracked(() => this.release.lookAgain(this.id()));
+    });
+    effect(() => {
       const text = this.text();
       untracked(() => {
         if (text !== null) void this.release.show(this.id(), text);
       });
     });
+  }
+
+  /** Prepares a replacement for the texts of a group, and follows it as it runs. */
+  protected async convert(group: ReachGroup): Promise<void> {
+    const touched = this.release.touched();
+    const data: ConvertQuestion = {
+      profile: this.id(),
+      name: this.name(),
+      element: group.element,
+      attribute: group.attribute,
+      property: group.property,
+      texts: group.documents.map((at) => touched[at]!),
+    };
+    const asked = await firstValueFrom(
+      this.dialogs
+        .open<ConvertDialog, ConvertQuestion, ToldConversion>(ConvertDialog, { data, width: '680px', maxWidth: '94vw' })
+        .afterClosed(),
+    );
+    if (asked !== undefined) this.conversions.show(asked);
   }
 
   protected choose({ key }: ReachGroup): void {
