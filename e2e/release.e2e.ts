@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { before, describe, test } from 'node:test';
 import type { Page } from 'puppeteer-core';
-import { axeFindings, eventually, openPage, pressButton, untilGone, useTypikon } from './support';
+import { axeFindings, chooseOptions, eventually, openPage, pressButton, untilGone, useTypikon } from './support';
 
 interface Profile {
   document: { markup: { elements: Record<string, object> } };
@@ -73,6 +73,80 @@ describe('a release', () => {
     assert.ok((await shown(0)).includes(first), 'what goes is not in the text as it is');
     assert.ok(!(await shown(1)).includes(lost), 'what goes is still in the text as it would be');
     assert.deepEqual(await axeFindings(page), []);
+  });
+
+  test('the texts of a group are converted: tried first, run in the background, and put back to the letter', async () => {
+    const stored = async () =>
+      (await api<{ fields: { key: string; value: string }[] }>('GET', '/documents/notice-016')).fields.find(({ key }) => key === 'body')!
+        .value;
+    const before = await stored();
+    await pressButton(page, 'ty-release-page', 'Convert…');
+    await page.waitForSelector('ty-convert #convert-to');
+    assert.equal(await page.$eval('#convert-element', (input) => (input as HTMLInputElement).value), 'table');
+    await page.type('#convert-to', 'script');
+    await eventually(
+      () => texts('ty-convert .bad'),
+      ([mistake]) => mistake === '“Becomes” must be an element that can hold content.',
+      'a mistake is not told',
+    );
+    await chooseOptions(page, 'convert-kind', 'Take the tags off');
+    await page.waitForSelector('ty-convert ol del');
+    assert.match((await texts('ty-convert .sentence'))[0]!, /<table> goes, what it holds stays, wherever it fits\./);
+    assert.deepEqual(await axeFindings(page), []);
+    assert.equal(await stored(), before);
+    await pressButton(page, 'ty-convert', 'Convert ');
+    await untilGone(page, 'ty-convert');
+    await eventually(
+      () => texts('ty-conversion-strip'),
+      ([strip]) => /was done in \d+ text/.test(strip ?? ''),
+      'the conversion did not come to its end',
+    );
+    assert.ok(!(await stored()).includes('<table'), 'the text is as it was');
+    await pressButton(page, 'ty-conversion-strip', 'Undo it');
+    await eventually(
+      () => texts('ty-conversion-strip'),
+      ([strip]) => /was undone in \d+ text/.test(strip ?? ''),
+      'the conversion was not undone',
+    );
+    assert.equal(await stored(), before);
+    await looked();
+  });
+
+  test('an author is asked with both renderings, and what they say stands on the page', async () => {
+    await pressButton(page, 'ty-release-page', 'Ask who wrote…');
+    await page.waitForSelector('#ask-note');
+    await page.type('#ask-note', 'May the tables go?');
+    await pressButton(page, 'ty-ask', 'Ask');
+    await untilGone(page, 'ty-ask');
+    await page.waitForSelector('ty-asked-list li');
+    const { page: desk } = await openPage(used.browser, { isApart: true });
+    await desk.evaluateOnNewDocument(() => {
+      if (window.top === window) localStorage.setItem('typikon.acting', 'ned-orr');
+    });
+    await desk.goto(`${used.typikon.address}/write`);
+    await desk.waitForSelector('.asked a');
+    assert.match(await desk.$eval('.asked', (node) => (node as HTMLElement).innerText), /Ned Orr is asked about .*May the tables go\?/s);
+    assert.deepEqual(await axeFindings(desk), []);
+    await desk.goto(`${used.typikon.address}/write/notice-016`);
+    await desk.waitForSelector('ty-question-notice iframe');
+    const shown = async (at: number): Promise<number> => {
+      const frame = await (await desk.$$('ty-question-notice iframe'))[at]!.contentFrame();
+      await frame.waitForSelector('[data-mount]');
+      return frame.$$eval('[data-mount] table', (nodes) => nodes.length);
+    };
+    assert.deepEqual([await shown(0), await shown(1)], [1, 0]);
+    assert.deepEqual(await axeFindings(desk), []);
+    await desk.type('ty-question-notice input', 'Charts are corrected by it.');
+    await pressButton(desk, 'ty-question-notice', 'It must stay');
+    await untilGone(desk, 'ty-question-notice');
+    await page.reload();
+    await page.waitForSelector('ty-asked-list li');
+    await eventually(
+      () => texts('ty-asked-list li'),
+      (all) => all.some((one) => /Ned Orr: it must stay as it is “Charts are corrected by it\.”/.test(one)),
+      'the answer is not shown',
+    );
+    await looked();
   });
 
   test('is made with a reason for what is amiss; until then authors write as before', async () => {

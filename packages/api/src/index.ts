@@ -2,6 +2,7 @@ import * as conversions from './conversions';
 import * as documents from './documents';
 import * as editions from './editions';
 import * as profiles from './profiles';
+import * as questions from './questions';
 import * as site from './site';
 import * as texts from './texts';
 import * as types from './types';
@@ -43,6 +44,9 @@ export const contract = {
   readConversion: conversions.readConversion,
   convertedTexts: conversions.convertedTexts,
   moveConversion: conversions.moveConversion,
+  askAuthors: questions.askAuthors,
+  listQuestions: questions.listQuestions,
+  answerQuestion: questions.answerQuestion,
   useOfType: types.useOfType,
   giveDocuments: types.giveDocuments,
 } as const;

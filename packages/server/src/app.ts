@@ -6,6 +6,7 @@ import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { guard } from './auth/guard';
 import { conversions } from './conversions/routes';
+import { questions } from './questions/routes';
 import { documents } from './documents/routes';
 import { editions } from './editions/routes';
 import { onError } from './errors';
@@ -132,6 +133,7 @@ export function createApp({
   app.route('/api/v1', profileRemoval(sequelize, committing));
   app.route('/api/v1', editions(sequelize, sites, committing));
   app.route('/api/v1', conversions(sequelize, sites, committing));
+  app.route('/api/v1', questions(sequelize, sites, committing));
   app.route('/api/v1', texts(sequelize, sites));
   app.route('/api/v1', likeness());
   app.route('/api/v1', styleFiles(sequelize, committing));

@@ -85,6 +85,8 @@ test('runs over all texts of a profile as new states, and is undone to the lette
     expect(afterRevision).toBe(beforeRevision! + 1);
     const versions = await ask<{ how: string; savedBy: string }[]>('GET', `/documents/${document}/versions`);
     expect(versions.body[0]).toMatchObject({ how: 'converted', savedBy: 'isa-wren' });
+    // Its author is still who wrote it.
+    expect((await DocumentModel.findByPk(document))!.changedBy).not.toBe('isa-wren');
   }
   expect((await act(asked.id, 'undo')).body.state).toBe('undoing');
   await run(asked.id);

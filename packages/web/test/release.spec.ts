@@ -72,7 +72,7 @@ beforeEach(() => {
 
 async function open(profile: StoredProfile): Promise<Screen<ReleasePage>> {
   const screen = await Screen.of(ReleasePage, { inputs: { id: ID } });
-  screen.http.match(() => true).forEach((request) => request.flush([edition(1)]));
+  for (const waiting of screen.http.match(() => true)) waiting.flush(waiting.request.url.endsWith('/editions') ? [edition(1)] : []);
   screen.store.dispatch(LibraryActions.profileStored({ profile }));
   await screen.settle();
   screen.http.expectOne(`/api/v1/profiles/${ID}/editions`).flush([edition(1)]);

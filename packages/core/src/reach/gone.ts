@@ -52,7 +52,7 @@ export interface TextChange {
 export function textChanges(before: string, after: string, way: 'words' | 'source'): TextChange[] | null {
   const [one, other] = [before, after].map((html) => partsOf(html, way)) as [string[], string[]];
   const changes = diffArrays(one, other, { maxEditLength: MOST_DIFFERENCES });
-  return changes === undefined ? null : togetherIn(changes);
+  return changes === undefined ? null : togetherIn(changes, way === 'words');
 }
 
 /** A word with the space behind it, so that what is changed stands together; of markup also each tag. */
@@ -66,7 +66,7 @@ const FEW = 2;
 const SHORT = 12;
 
 /** Changes with what is shared by chance among them: what went as a whole, then what came. */
-function togetherIn(changes: readonly { added: boolean; removed: boolean; value: string[] }[]): TextChange[] {
+function togetherIn(changes: readonly { added: boolean; removed: boolean; value: string[] }[], isOfWords: boolean): TextChange[] {
   const told: TextChange[] = [];
   let [gone, come] = ['', ''];
   const end = (): void => {
@@ -78,7 +78,7 @@ function togetherIn(changes: readonly { added: boolean; removed: boolean; value:
     const text = value.join('');
     if (removed) gone += text;
     else if (added) come += text;
-    else if (gone !== '' && come !== '' && isChance(value, text) && isBetweenBoth(changes, at)) {
+    else if (isOfWords && gone !== '' && come !== '' && isChance(value, text) && isBetweenBoth(changes, at)) {
       gone += text;
       come += text;
     } else {
@@ -91,7 +91,7 @@ function togetherIn(changes: readonly { added: boolean; removed: boolean; value:
 }
 
 const isChance = (parts: readonly string[], text: string): boolean =>
-  parts.length <= FEW && text.trim().length <= SHORT && !text.includes('\n') && !text.includes('<');
+  parts.length <= FEW && text.trim().length <= SHORT && !text.includes('\n');
 /** Whether something went and something came behind it, too. */
 const isBetweenBoth = (changes: readonly { added: boolean; removed: boolean }[], at: number): boolean => {
   const [next, then] = [changes[at + 1], changes[at + 2]];

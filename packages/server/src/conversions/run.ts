@@ -105,6 +105,7 @@ async function store(
 ): Promise<Became> {
   const revision = document.revision + 1;
   const fields = document.fields.map((field) => (field.key === next.key ? { ...next, revision: field.revision + 1 } : field));
-  await storeDocument({ ...document, fields, revision, changedBy: by }, document, type, { how, steps }, transaction);
+  // Who wrote it stays: they are asked about it.
+  await storeDocument({ ...document, fields, revision }, document, type, { how, steps, savedBy: by }, transaction);
   return state === 'done' ? { state, beforeRevision: document.revision, afterRevision: revision } : { state };
 }

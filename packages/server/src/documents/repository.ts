@@ -160,13 +160,13 @@ async function savedBy(sequelize: Sequelize, profile: string, values: Record<str
  * Stores a document as it is now in the place of what was there, and keeps this state as a version. The row must be locked.
  *
  * @param before what was there; null for a document that is new
- * @param by how it came about, and what the rules took meanwhile
+ * @param by how it came about, what the rules took meanwhile, and who had it stored where that is not its author
  */
 export async function storeDocument(
   { id, title, type, pageKind, changedBy, revision, fields }: Omit<StoredDocument, 'createdAt' | 'changedAt'>,
   before: StoredDocument | null,
   ofType: ContentType,
-  { how, steps = [] }: { how: How; steps?: readonly TakenStep[] },
+  { how, steps = [], savedBy = changedBy }: { how: How; steps?: readonly TakenStep[]; savedBy?: string },
   transaction: Transaction,
 ): Promise<void> {
   const sequelize = DocumentFieldModel.sequelize!;
@@ -205,7 +205,7 @@ export async function storeDocument(
   }
   const gone = [...known.keys()].filter((key) => !fields.some((field) => field.key === key));
   if (gone.length > 0) await DocumentFieldModel.destroy({ where: { documentId: id, fieldKey: gone }, transaction });
-  const now = { id, title, type, pageKind, changedBy, revision, fields, changedAt };
+  const now = { id, title, type, pageKind, changedBy: savedBy, revision, fields, changedAt };
   await keepVersion(sequelize, now, how, transaction);
   await keepTaken(sequelize, now, before, how, steps, transaction);
 }

@@ -30,7 +30,9 @@ import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
 import { Equipment } from '../../shared/writing/equipment';
 import { FieldEntry } from '../../shared/writing/field-entry';
+import { QuestionsStore } from '../../state/questions';
 import { DeskStore } from './desk-store';
+import { QuestionNotice } from './question-notice';
 import { MoveDialog, type MoveAnswer, type MoveQuestion } from './move-dialog';
 
 /** A field of the document as it stands on the desk. */
@@ -63,11 +65,12 @@ interface DeskField {
     MatInputModule,
     MatProgressBarModule,
     MatSelectModule,
+    QuestionNotice,
     RouterLink,
     TitleLine,
     TypeIcon,
   ],
-  providers: [DeskStore],
+  providers: [DeskStore, QuestionsStore],
   templateUrl: './desk.html',
   styleUrl: './desk.scss',
   host: { '(window:beforeunload)': 'beforeUnload($event)', '(window:keydown)': 'key($event)' },
@@ -77,6 +80,7 @@ export class Desk {
   /** The id of the document, from the address. */
   readonly id = input.required<string>();
   protected readonly desk = inject(DeskStore);
+  protected readonly questions = inject(QuestionsStore);
   private readonly site = inject(SiteStore);
   protected readonly acting = inject(Acting);
   private readonly store = inject(Store);
@@ -124,10 +128,26 @@ export class Desk {
       untracked(() => {
         this.undoable.set(new Map());
         void this.desk.load(id);
+        void this.questions.load({ document: id }, true);
       });
     });
     // Whoever acts decides what may be written; the desk waits until that is known.
     if (this.acting.person() === null) void this.acting.load();
+  }
+
+  /** What whoever acts is asked about this document, and has not answered. */
+  protected readonly asked = computed(() => {
+    const person = this.acting.person()?.id ?? '';
+    return this.questions.questions().filter((one) => one.answer === '' && (one.person === '' || person === '' || one.person === person));
+  });
+  protected nameOf(person: string): string {
+    return this.acting.people().find(({ id }) => id === person)?.label ?? '';
+  }
+  protected fieldTitle(key: string): string {
+    return this.type()?.fields.find((field) => field.key === key)?.title ?? key;
+  }
+  protected profileName(id: string): string {
+    return this.equipment.names().get(id) ?? id;
   }
 
   private valueNow(key: string): string {

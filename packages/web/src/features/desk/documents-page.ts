@@ -1,5 +1,5 @@
 import { DatePipe } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatFormFieldModule } from '@angular/material/form-field';
@@ -18,6 +18,7 @@ import { SiteStore } from '../../state/site';
 import { SiteOpening } from '../../shared/site/site-opening';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
+import { QuestionsStore } from '../../state/questions';
 import { typedWords } from '../../ui/typed-words';
 import { Equipment } from '../../shared/writing/equipment';
 import { NewDocument, type NewDocumentQuestion } from './new-document';
@@ -44,6 +45,7 @@ const PAGE = 50;
     SiteOpening,
   ],
   templateUrl: './documents-page.html',
+  providers: [QuestionsStore],
   styleUrl: './documents-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
@@ -60,6 +62,7 @@ export class DocumentsPage {
   protected readonly site = inject(SiteStore);
   protected readonly acting = inject(Acting);
   private readonly client = inject(ContractClient);
+  private readonly questions = inject(QuestionsStore);
   private readonly router = inject(Router);
   private readonly dialog = inject(MatDialog);
   protected readonly names = inject(Equipment).names;
@@ -89,8 +92,15 @@ export class DocumentsPage {
     );
   });
 
+  /** What whoever acts is asked about their texts. */
+  protected readonly asked = computed(() => (this.acting.person() === null ? [] : this.questions.questions()));
+
   constructor() {
     if (this.acting.person() === null) void this.acting.load();
+    effect(() => {
+      const person = this.acting.person()?.id;
+      if (person !== undefined) untracked(() => void this.questions.load({ person }, true));
+    });
     effect((onCleanup) => {
       const query = {
         limit: PAGE,

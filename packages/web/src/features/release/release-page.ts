@@ -21,6 +21,9 @@ import { ChangesTable, differencesOf } from '../../shared/profile/changes-table'
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { ConversionsStore, goesOn, type ToldConversion } from '../../state/conversions';
+import { QuestionsStore } from '../../state/questions';
+import { AskDialog, type AskQuestion, type Asked } from './ask-dialog';
+import { AskedList } from './asked-list';
 import { ConversionStrip } from './conversion-strip';
 import { ConvertDialog, type ConvertQuestion } from './convert-dialog';
 import { EditionList } from './edition-list';
@@ -28,6 +31,8 @@ import { ReleaseDialog, type Amiss, type ReleaseQuestion } from './release-dialo
 import { ReleaseStore, resolved } from './release-store';
 import { TextByBoth } from './text-by-both';
 
+/** So many texts are asked about at once. */
+const MOST_ASKED = 200;
 /** So many texts of a group are listed at once. */
 const MOST_LISTED = 100;
 
@@ -38,6 +43,7 @@ const TOLD = ['markup', 'extends'];
 @Component({
   selector: 'ty-release-page',
   imports: [
+    AskedList,
     ChangesTable,
     ConversionStrip,
     EditionList,
@@ -49,7 +55,7 @@ const TOLD = ['markup', 'extends'];
     TextByBoth,
     TitleLine,
   ],
-  providers: [ReleaseStore, ConversionsStore],
+  providers: [ReleaseStore, ConversionsStore, QuestionsStore],
   templateUrl: './release-page.html',
   styleUrl: './release-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -59,6 +65,7 @@ export class ReleasePage {
   readonly id = input.required<string>();
   protected readonly release = inject(ReleaseStore);
   protected readonly conversions = inject(ConversionsStore);
+  protected readonly questions = inject(QuestionsStore);
   protected readonly isConverting = computed(() => {
     const latest = this.conversions.latest();
     return latest !== null && goesOn(latest);
@@ -192,7 +199,10 @@ export class ReleasePage {
     });
     effect(() => {
       const id = this.id();
-      untracked(() => void this.conversions.load(id));
+      untracked(() => {
+        void this.conversions.load(id);
+        void this.questions.load({ profile: id });
+      });
     });
     // What was converted comes out otherwise.
     effect(() => {
@@ -223,6 +233,20 @@ export class ReleasePage {
         .afterClosed(),
     );
     if (asked !== undefined) this.conversions.show(asked);
+  }
+
+  /** Asks whoever wrote the texts of a group what the draft may do to them. */
+  protected async ask(group: ReachGroup): Promise<void> {
+    const touched = this.release.touched();
+    const texts = group.documents.map((at) => touched[at]!).slice(0, MOST_ASKED);
+    const data: AskQuestion = { profile: this.id(), writers: this.writersOf(group), texts };
+    const asked = await firstValueFrom(
+      this.dialogs.open<AskDialog, AskQuestion, Asked>(AskDialog, { data, width: '520px', maxWidth: '94vw' }).afterClosed(),
+    );
+    if (asked === undefined) return;
+    const of = asked.asked === 1 ? 'One text is asked about.' : `${asked.asked} texts are asked about.`;
+    this.messages.open(asked.untouched === 0 ? of : `${of} ${asked.untouched} come out as before.`, undefined, { duration: 6000 });
+    void this.questions.load({ profile: this.id() });
   }
 
   protected choose({ key }: ReachGroup): void {
