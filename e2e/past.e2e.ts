@@ -37,7 +37,7 @@ describe('what was taken of a text', () => {
     assert.match((await texts('.when'))[0]!, /29 Aug 2026.*Tom Hallow/);
     assert.match(
       (await texts('.by'))[0]!,
-      /Spring timetable, Body, as it was pasted: state 2 · §2 Markup, form of House · with Story desk, edition 1/,
+      /Spring timetable, Body, as it was pasted: version 2 · §2 Markup, form of House · with Story desk, edition 1/,
     );
     assert.deepEqual(await axeFindings(page), []);
     // The rule is one press away.
@@ -69,11 +69,11 @@ describe('what was taken of a text', () => {
     await shown('.gone', (all) => all.some((words) => words.includes('porpoises')), 'it is not kept');
     assert.match((await texts('h1'))[0]!, /^Where did it go in “Notice 18/);
     assert.match((await texts('.note'))[0]!, /Its page shows all that is stored/);
-    assert.match((await texts('.by'))[0]!, /as it was pasted: state 2/);
+    assert.match((await texts('.by'))[0]!, /as it was pasted: version 2/);
   });
 
-  test('two states are held against each other, by words, by markup and on the page; and one is taken back to', async () => {
-    await page.click('.by a[href*="states"]');
+  test('two versions are held against each other, by words, by markup and on the page; and one is taken back to', async () => {
+    await page.click('.by a[href*="versions"]');
     await page.waitForSelector('ty-versions-page ins');
     assert.match((await texts('ins')).join(' '), /The limit is five knots\./);
     assert.deepEqual(await axeFindings(page), []);
@@ -85,14 +85,14 @@ describe('what was taken of a text', () => {
     await eventually(
       () => framed.$eval('[data-mount]', (node) => (node as HTMLElement).innerText),
       (text) => text.includes('five knots'),
-      'the state is not shown on its page',
+      'the version is not shown on its page',
     );
     assert.equal(await page.$eval('.pair iframe', (frame) => frame.getAttribute('sandbox')), '');
     await pressButton(page, 'mat-button-toggle-group', 'Words');
-    await page.click('.states li:nth-child(2) button');
+    await page.click('.versions li:nth-child(2) button');
     await pressButton(page, '.compared', 'Take back to it');
     await pressButton(page, 'mat-dialog-container', 'Take it back');
-    await shown('.states li', (all) => all.length === 3 && /taken back to/.test(all[0]!), 'it was not taken back');
+    await shown('.versions li', (all) => all.length === 3 && /taken back to/.test(all[0]!), 'it was not taken back');
     const answer = await fetch(`${used.typikon.address}/api/v1/documents/notice-018`);
     const { fields } = (await answer.json()) as { fields: { value: string }[] };
     assert.ok(!fields.some(({ value }) => value.includes('five knots')), 'the text is not as it was');

@@ -19,7 +19,7 @@ const VIEWS: readonly (readonly [path: string, ready: string])[] = [
   ['/styles/likeness/story-desk/guide', 'ty-likeness-page .figure'],
   ['/write', 'tbody tr'],
   ['/write/notice-016', 'typikon-editor .te-frame'],
-  ['/write/spring-timetable/states', 'ty-versions-page .text'],
+  ['/write/spring-timetable/versions', 'ty-versions-page .text'],
   ['/where', 'ty-where-page .when'],
   ['/site', 'ty-site'],
   ['/keys', 'ty-keys-page'],

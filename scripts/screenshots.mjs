@@ -43,37 +43,8 @@ const VIEWS = [
       await page.click('.entry:nth-of-type(2) .sentence');
     },
   },
-  {
-    name: 'workshop-rule',
-    path: '/profiles/story-desk',
-    ready: '.entry',
-    async prepare(page) {
-      await page.type('.bar input', 'pictures');
-      await page.waitForSelector('[data-element=img] .name');
-      await page.click('[data-element=img] .name');
-    },
-  },
-  {
-    name: 'workshop-findings',
-    path: '/profiles/story-desk',
-    ready: '.entry',
-    async prepare(page) {
-      for (const element of ['u', 'section', 'h1']) {
-        await page.$eval(
-          '.bar input',
-          (field, words) => {
-            field.value = words;
-            field.dispatchEvent(new Event('input'));
-          },
-          element,
-        );
-        await page.waitForSelector(`[data-element=${element}] input`);
-        await page.$eval(`[data-element=${element}] input`, (box) => box.click());
-      }
-      await page.click('#chapter-tab-findings');
-      await page.waitForSelector('[data-check]');
-    },
-  },
+  { name: 'where', path: '/where', ready: 'ty-where-page .when' },
+  { name: 'versions', path: '/write/spring-timetable/versions', ready: 'ty-versions-page del' },
   {
     name: 'workshop-paste',
     path: '/profiles/notices-desk',

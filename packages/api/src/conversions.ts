@@ -68,7 +68,7 @@ export const tryConversion = createRoute({
 export const askConversion = createRoute({
   method: 'post',
   path: '/profiles/{id}/conversions',
-  summary: 'Runs a prepared replacement over texts of a profile, in the background, as new states of their documents',
+  summary: 'Runs a prepared replacement over texts of a profile, in the background, as new versions of their documents',
   ...needs('design'),
   request: {
     params: ofProfile,
@@ -124,8 +124,8 @@ export const convertedTexts = createRoute({
             field: z.string(),
             title: z.string().nullable().describe('Null where the document is gone.'),
             state: STATES,
-            beforeRevision: z.int().nullable().describe('The state of the document before it.'),
-            afterRevision: z.int().nullable().describe('The state that it made.'),
+            beforeRevision: z.int().nullable().describe('The version of the document before it.'),
+            afterRevision: z.int().nullable().describe('The version that it made.'),
           }),
         ),
         'The texts; `after` takes a document and a field with a stroke between',

@@ -169,7 +169,7 @@ const versionedField = z.object({
 export const listVersions = createRoute({
   method: 'get',
   path: '/documents/{id}/versions',
-  summary: 'The states of a document that were ever stored, the latest first',
+  summary: 'The versions of a document that were ever stored, the latest first',
   ...needs('read'),
   request: { params: parameters, query: z.object(pageQuery(MOST_VERSIONS, 50)) },
   responses: {
@@ -179,7 +179,7 @@ export const listVersions = createRoute({
           versionSchema.extend({
             fields: z.array(
               versionedField.extend({
-                isChanged: z.boolean().describe('Whether it is another than in the state before.'),
+                isChanged: z.boolean().describe('Whether it is another than in the version before.'),
                 bytes: z.int().describe('How long it is, in bytes of UTF-8.'),
               }),
             ),
@@ -196,7 +196,7 @@ export const listVersions = createRoute({
 export const readVersion = createRoute({
   method: 'get',
   path: '/documents/{id}/versions/{revision}',
-  summary: 'One state of a document with what stood in its fields',
+  summary: 'One version of a document with what stood in its fields',
   ...needs('read'),
   request: { params: parameters.extend({ revision: z.coerce.number().int().min(1) }) },
   responses: {
@@ -258,7 +258,7 @@ export const listTaken = createRoute({
               document: z.string(),
               title: z.string().describe('Of the document as it is now.'),
               field: z.string(),
-              revision: z.int().describe('The state of the document that was stored with it.'),
+              revision: z.int().describe('The version of the document that was stored with it.'),
               step: z.enum(['paste', 'save', 'move', ...HOW.options]),
               profile: z.string().nullable(),
               edition: z.int().nullable(),
@@ -285,7 +285,7 @@ export const listTaken = createRoute({
 export const restoreVersion = createRoute({
   method: 'post',
   path: '/documents/{id}/restore',
-  summary: 'Stores an earlier state of a document again, as a new one',
+  summary: 'Stores an earlier version of a document again, as a new one',
   ...needs('write'),
   request: { params: parameters, headers: ifMatch, body: { required: true, ...json(z.object({ revision: z.int().min(1) }), 'Which one') } },
   responses: {

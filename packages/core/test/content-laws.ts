@@ -20,7 +20,7 @@ import { wholesOf } from '../src/markup/parts';
 type Root = ParsedFragment['root'];
 
 /** For each word the one that goes on from it without anything between, as a reader sees it; brackets of readings part them. */
-function neighbours(root: Root): Set<string> {
+export function neighbours(root: Root): Set<string> {
   const pairs = new Set<string>();
   for (const word of renderedWords(root).flatMap((one) => one.split(/[()]/))) {
     const parts = word.match(/w\d+\./g) ?? [];
@@ -30,7 +30,7 @@ function neighbours(root: Root): Set<string> {
 }
 
 /** Whether what stood between two words without any space went: they were one word before. */
-function isBridged(pair: string, before: ReadonlySet<string>): boolean {
+export function isBridged(pair: string, before: ReadonlySet<string>): boolean {
   const next = new Map([...before].map((one) => one.match(/w\d+\./g) as [string, string]));
   const [from, to] = pair.match(/w\d+\./g) as [string, string];
   for (let at = next.get(from); at !== undefined; at = next.get(at)) if (at === to) return true;

@@ -101,7 +101,7 @@ describe('every save is a version', () => {
     expect(rest.body.map(({ revision }) => revision)).toEqual([1]);
     expect(rest.next).toBeUndefined();
     expect((await ask('GET', '/documents/nothing/versions')).status).toBe(404);
-    expect((await ask('GET', '/documents/notice-017/versions/9')).body.detail).toBe('There is no state 9 of the document "notice-017".');
+    expect((await ask('GET', '/documents/notice-017/versions/9')).body.detail).toBe('There is no version 9 of the document "notice-017".');
   });
 
   test('an earlier one is taken back to as a new one', async () => {

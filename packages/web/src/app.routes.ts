@@ -85,9 +85,9 @@ export const routes: Routes = [
     title: 'Write · Typikon',
   },
   {
-    path: 'write/:id/states',
+    path: 'write/:id/versions',
     loadComponent: () => import('./features/past/versions-page').then((m) => m.VersionsPage),
-    title: 'States of a document · Typikon',
+    title: 'Versions of a document · Typikon',
   },
   {
     path: 'where',

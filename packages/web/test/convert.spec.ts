@@ -78,7 +78,7 @@ describe('a prepared replacement', () => {
     expect(screen.texts('.source')[0]!.length).toBeLessThan(140);
     expect(screen.texts('li .ty-soft')).toEqual(['in one place', 'nothing that fits']);
     expect(screen.texts('li .bad')).toEqual([
-      'The rules that authors write by: The class taken off a <p>, the content stays.',
+      'The rules that authors write by do more: The class taken off a <p>, the content stays.',
       'Readers would miss: two words',
     ]);
     await screen.set('#convert-note', 'Because', 'input');

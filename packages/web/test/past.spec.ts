@@ -46,7 +46,7 @@ const whole = (revision: number, fields: Version['fields']): Version => ({
 const body = (value: string, profile = 'notices-desk'): Version['fields'][number] => ({ key: 'body', value, profile, edition: 1 });
 const wait = () => new Promise((done) => setTimeout(done));
 
-describe('the states of a document', () => {
+describe('the versions of a document', () => {
   async function open(versions: readonly ToldVersion[], next = ''): Promise<Screen<VersionsPage>> {
     const screen = await Screen.of(VersionsPage, { inputs: { id: 'note-1' } });
     screen.http.expectOne('/api/v1/documents/note-1').flush(DOCUMENT);
@@ -56,8 +56,8 @@ describe('the states of a document', () => {
     await screen.settle();
     return screen;
   }
-  async function read(screen: Screen<VersionsPage>, ...states: Version[]): Promise<void> {
-    for (const state of states) screen.http.expectOne(`/api/v1/documents/note-1/versions/${state.revision}`).flush(state);
+  async function read(screen: Screen<VersionsPage>, ...versions: Version[]): Promise<void> {
+    for (const version of versions) screen.http.expectOne(`/api/v1/documents/note-1/versions/${version.revision}`).flush(version);
     await wait();
     await screen.settle();
   }
@@ -69,9 +69,9 @@ describe('the states of a document', () => {
       whole(3, [body('<p>One <b>two</b> three</p>'), { key: 'ferry', value: 'Dunlin', profile: null, edition: null }]),
       whole(2, [body('<p>One two four</p>'), { key: 'ferry', value: 'Dunlin', profile: null, edition: null }]),
     );
-    expect(screen.texts('.states .head b')).toEqual(['State 3', 'State 2', 'State 1']);
-    expect(screen.texts('.states li')[0]).toMatch(/as it is now.*written: .*Notices desk, edition 2/s);
-    expect(screen.texts('.states .what')[1]).toBe('taken back to');
+    expect(screen.texts('.versions .head b')).toEqual(['Version 3', 'Version 2', 'Version 1']);
+    expect(screen.texts('.versions li')[0]).toMatch(/as it is now.*written: .*Notices desk, edition 2/s);
+    expect(screen.texts('.versions .what')[1]).toBe('taken back to');
     expect(screen.texts('del')).toEqual(['four']);
     expect(screen.texts('ins')).toEqual(['three']);
     expect(screen.texts('.fields > .note')[0]).toMatch(/^Unchanged: /);
@@ -112,7 +112,7 @@ describe('the states of a document', () => {
   test('another is chosen, and taken back to after a question', async () => {
     const screen = await open([version(3), version(2), version(1)]);
     await read(screen, whole(3, [body('<p>Three</p>')]), whole(2, [body('<p>Two</p>')]));
-    await screen.click('.states li:nth-child(2) button');
+    await screen.click('.versions li:nth-child(2) button');
     await read(screen, whole(1, [body('<p>One</p>')]));
     expect([screen.texts('del'), screen.texts('ins')]).toEqual([['One'], ['Two']]);
     const asked = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValueOnce({ afterClosed: () => of('stay') } as never);
@@ -137,11 +137,11 @@ describe('the states of a document', () => {
     screen.http.expectOne('/api/v1/documents/note-1/versions?limit=50&after=2').flush([version(1)]);
     await wait();
     await screen.settle();
-    expect(screen.texts('.states .head b')).toHaveLength(3);
+    expect(screen.texts('.versions .head b')).toHaveLength(3);
     expect(screen.has('.more')).toBe(false);
   });
 
-  test('a document that is not there, and a state that cannot be read, are told', async () => {
+  test('a document that is not there, and a version that cannot be read, are told', async () => {
     const screen = await Screen.of(VersionsPage, { inputs: { id: 'gone' } });
     screen.http.expectOne('/api/v1/documents/gone').flush({ detail: 'There is no document "gone".' }, { status: 404, statusText: 'x' });
     screen.http.match('/api/v1/documents/gone/versions?limit=50');
@@ -153,7 +153,7 @@ describe('the states of a document', () => {
     other.http.expectOne('/api/v1/documents/note-1/versions/3').flush({ detail: 'Not now.' }, { status: 503, statusText: 'x' });
     await wait();
     await other.settle();
-    expect(other.texts('.fields [role=alert]')).toEqual(['The state cannot be read. Not now.']);
+    expect(other.texts('.fields [role=alert]')).toEqual(['The version cannot be read. Not now.']);
   });
 });
 
@@ -207,7 +207,7 @@ describe('where did it go', () => {
     ]);
     expect(screen.texts('.gone del')).toEqual(['Berths are booked at the office', 'Gear … lost']);
     expect(screen.texts('.by')[0]).toMatch(
-      /A note, .*, as it was pasted: state 2 · §2 Markup, form of House · with Notices desk, edition 2/,
+      /A note, .*, as it was pasted: version 2 · §2 Markup, form of House · with Notices desk, edition 2/,
     );
     const rule = screen.find<HTMLAnchorElement>('.by a[href*="at="]');
     expect(decodeURIComponent(rule.getAttribute('href')!)).toBe('/profiles/house?at=/markup/elements/form');

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { ELEMENT_CATALOGUE } from '../markup/catalogue';
-import { VOID_ELEMENTS } from '../html/elements';
+import { isBlock, VOID_ELEMENTS } from '../html/elements';
 import { append, ElementNode, HTML_NAMESPACE, type Attribute } from '../html/node';
 import { parseFragment } from '../html/parse';
 import { serialize } from '../html/serialize';
@@ -30,14 +30,9 @@ const token = z
 /** Which elements are meant: of a name, with a class, or both. */
 const which = { element: element.optional(), class: token.optional() };
 
-/** A prepared replacement: one thing that is done wherever it fits. */
-export const conversionSchema = z.discriminatedUnion('do', [
-  z
-    .strictObject({ do: z.literal('rename-element'), element, class: token.optional(), to: made })
-    .refine((step) => step.element !== step.to, { path: ['to'], message: 'must be another element' }),
-  z
-    .strictObject({ do: z.literal('rename-class'), element: element.optional(), class: token, to: token })
-    .refine((step) => step.class !== step.to, { path: ['to'], message: 'must be another class' }),
+const conversions = z.discriminatedUnion('do', [
+  z.strictObject({ do: z.literal('rename-element'), element, class: token.optional(), to: made }),
+  z.strictObject({ do: z.literal('rename-class'), element: element.optional(), class: token, to: token }),
   z.strictObject({
     do: z.literal('style-to-class'),
     element: element.optional(),
@@ -51,7 +46,57 @@ export const conversionSchema = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('wrap'), ...which, element, to: made, toClass: token.optional() }),
   z.strictObject({ do: z.literal('unwrap'), ...which, element }),
 ]);
-export type Conversion = z.output<typeof conversionSchema>;
+export type Conversion = z.output<typeof conversions>;
+
+/** Parts of tables, by what they can stand in for each other: elsewhere the parser leaves their tags out, or moves what they hold. */
+const PART_OF_TABLE: Readonly<Record<string, string>> = {
+  caption: 'caption',
+  colgroup: 'columns',
+  col: 'column',
+  thead: 'section',
+  tbody: 'section',
+  tfoot: 'section',
+  tr: 'row',
+  td: 'cell',
+  th: 'cell',
+};
+const partOf = (name: string): string => (Object.hasOwn(PART_OF_TABLE, name) ? PART_OF_TABLE[name]! : name === 'table' ? 'table' : '');
+/** What each kind of part stands in. */
+const STANDS_IN: Readonly<Record<string, readonly string[]>> = {
+  caption: ['table'],
+  columns: ['table'],
+  column: ['table', 'columns'],
+  section: ['table'],
+  row: ['table', 'section'],
+  cell: ['row'],
+};
+
+/** Why a replacement would break what it is done to; null where it would not. */
+function problemOf(conversion: Conversion): { path: string[]; message: string } | null {
+  const on = (path: string, message: string) => ({ path: [path], message });
+  if (conversion.do === 'rename-class') return conversion.class === conversion.to ? on('to', 'must be another class') : null;
+  if (conversion.do === 'style-to-class') return null;
+  const part = partOf(conversion.element);
+  const isPart = part !== '' && part !== 'table';
+  if (conversion.do === 'unwrap') return isPart ? on('element', 'must not be a part of a table: take the tags off the table itself') : null;
+  const { element: from, to } = conversion;
+  const toPart = partOf(to);
+  if (conversion.do === 'wrap') {
+    if (isPart) return on('element', 'must not be a part of a table: nothing can stand around it');
+    return toPart === '' ? null : on('to', 'must be an element that any content can stand in');
+  }
+  if (from === to) return on('to', 'must be another element');
+  if (part !== 'table' && part !== toPart)
+    return on('to', part === '' ? 'must be an element that any content can stand in' : 'must be the same kind of part of a table');
+  if (part === 'table' && toPart !== '') return on('to', 'must be an element that any content can stand in');
+  return isBlock(from) && !isBlock(to) ? on('to', 'must be a block, too, so that words stay apart') : null;
+}
+
+/** A prepared replacement: one thing that is done wherever it fits. */
+export const conversionSchema = conversions.superRefine((conversion, context) => {
+  const problem = problemOf(conversion);
+  if (problem !== null) context.addIssue({ code: 'custom', ...problem });
+});
 
 /** What a conversion made of a text. */
 export interface Converted {
@@ -70,8 +115,12 @@ export function convert(html: string, conversion: Conversion): Converted {
   const { root } = parseFragment(html);
   let places = 0;
   transform(root, {
-    element(node) {
-      if (node.namespace !== HTML_NAMESPACE || !fits(node, conversion)) return 'keep';
+    element(node, parent) {
+      if (node.namespace !== HTML_NAMESPACE) return 'keep';
+      // What has lost its table goes with it, or the parser would run its words together.
+      const stands = STANDS_IN[partOf(node.name)];
+      if (stands !== undefined && !(parent.type === 'element' && stands.includes(partOf(parent.name)))) return 'unwrap';
+      if (!fits(node, conversion)) return 'keep';
       if (conversion.do === 'style-to-class') {
         if (moveToClass(node, conversion)) places++;
         return 'keep';

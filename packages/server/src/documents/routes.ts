@@ -92,7 +92,7 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
     .openapi(contract.readVersion, async (context) => {
       const { id, revision } = context.req.valid('param');
       const version = await service.versionAt(id, revision);
-      if (version === null) return problem(context, 404, `There is no state ${revision} of the document "${id}".`);
+      if (version === null) return problem(context, 404, `There is no version ${revision} of the document "${id}".`);
       const fields = version.fields.map(({ key, value, profile, edition }) => ({ key, value, profile, edition }));
       return context.json({ ...version, revision, savedAt: version.savedAt.toISOString(), fields }, 200);
     })

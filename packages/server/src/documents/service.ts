@@ -86,7 +86,7 @@ export class DocumentService {
     return loadDocument(id);
   }
 
-  /** The states of a document, the latest first. */
+  /** The versions of a document, the latest first. */
   async versions(id: string, limit: number, before?: number): Promise<ToldVersion[]> {
     const kept = await versionsOf(this.sequelize, id, limit, before);
     if (before !== undefined) return kept;
@@ -94,7 +94,7 @@ export class DocumentService {
     return now === null || kept[0]?.revision === now.revision ? kept : [toldNow(now), ...kept].slice(0, limit);
   }
 
-  /** A state of a document; null where there is none. */
+  /** A version of a document; null where there is none. */
   async versionAt(id: string, revision: number): Promise<Version | null> {
     const kept = await versionAt(this.sequelize, id, revision);
     if (kept !== null) return kept;
@@ -203,14 +203,14 @@ export class DocumentService {
     });
   }
 
-  /** Stores an earlier state again, as a new one. */
+  /** Stores an earlier version again, as a new one. */
   async restore(id: string, revision: number, actor: Actor, isOf: (revision: number) => boolean): Promise<DocumentSave> {
     const { site, assignments } = await this.site.current();
     const known = await loadDocument(id);
     const type = site.types.find((one) => one.id === known?.type);
     if (known === null || type === undefined) return { is: 'missing', detail: `There is no document "${id}".` };
     const version = await this.versionAt(id, revision);
-    if (version === null) return { is: 'missing', detail: `There is no state ${revision} of the document "${id}".` };
+    if (version === null) return { is: 'missing', detail: `There is no version ${revision} of the document "${id}".` };
     const problems: Problem[] = [];
     const then: StoredField[] = [];
     const steps: TakenStep[] = [];

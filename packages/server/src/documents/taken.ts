@@ -118,7 +118,7 @@ export async function findTaken(sequelize: Sequelize, query: TakenQuery): Promis
 const BY_HAND: Readonly<Record<How, string>> = {
   made: 'Words went',
   written: 'Words were taken out by hand',
-  restored: 'Words went, because an earlier state was taken back to',
+  restored: 'Words went, because an earlier version was taken back to',
   retyped: 'Words went with a field that the other content type does not have',
   converted: 'Words went with a conversion',
 };

@@ -3,7 +3,7 @@ import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { DocumentVersionModel } from '../db/document-models';
 import type { StoredDocument } from './document';
 
-/** By what a state of a document came about. */
+/** By what a version of a document came about. */
 export type How = 'made' | 'written' | 'restored' | 'retyped' | 'converted';
 
 /** What stood in a field at a time. */
@@ -15,7 +15,7 @@ export interface VersionedField {
   edition: number | null;
 }
 
-/** A state of a document without what stood in it: of each field, who wrote it and whether it is another than the state before had. */
+/** A version of a document without what stood in it: of each field, who wrote it and whether it is another than the version before had. */
 export interface ToldVersion {
   revision: number;
   title: string;
@@ -25,7 +25,7 @@ export interface ToldVersion {
   fields: { key: string; profile: string | null; edition: number | null; isChanged: boolean; bytes: number }[];
 }
 
-/** A state of a document with what stood in its fields. */
+/** A version of a document with what stood in its fields. */
 export interface Version {
   title: string;
   how: How;
@@ -34,7 +34,7 @@ export interface Version {
   fields: VersionedField[];
 }
 
-/** A document that was stored before states were kept, or all at once with others, is a state, too. */
+/** A document that was stored before versions were kept, or all at once with others, is a version, too. */
 export function toldNow({ revision, title, changedAt, changedBy, fields }: StoredDocument): ToldVersion {
   const told = fields.map(({ key, value, profile, edition = null }) => ({
     key,
@@ -54,7 +54,7 @@ export function versionNow({ title, changedAt, changedBy, fields }: StoredDocume
 
 const digestOf = (value: string): string => createHash('sha256').update(value).digest('hex');
 
-/** Keeps a state of a document; what stands in its fields is kept once, however many states have it. Does nothing where it is kept. */
+/** Keeps a version of a document; what stands in its fields is kept once, however many versions have it. Does nothing where it is kept. */
 export async function keepVersion(
   sequelize: Sequelize,
   { id, revision, title, changedAt, changedBy, fields }: Omit<StoredDocument, 'createdAt' | 'type' | 'pageKind'>,
@@ -99,7 +99,7 @@ async function knownContents(sequelize: Sequelize, hashes: readonly string[], tr
 }
 
 /**
- * The states of a document that were ever stored, the latest first.
+ * The versions of a document that were ever stored, the latest first.
  *
  * @param before only those before this one; all where it is not given
  */
@@ -129,7 +129,7 @@ export async function versionsOf(sequelize: Sequelize, documentId: string, limit
   return rows.map((row) => ({ ...row, fields: byRevision.get(row.revision) ?? [] }));
 }
 
-/** A state of a document with what stood in its fields; null where there is none. */
+/** A version of a document with what stood in its fields; null where there is none. */
 export async function versionAt(
   sequelize: Sequelize,
   documentId: string,

@@ -26,7 +26,7 @@ import { framedText } from '../../shared/page/framed-text';
       <div class="pair">
         @for (side of sides(); track side.heading) {
           <section [attr.aria-label]="side.heading">
-            <h3>{{ side.heading }}</h3>
+            <h2>{{ side.heading }}</h2>
             <iframe [srcdoc]="side.framed" sandbox="" [title]="side.heading" referrerpolicy="no-referrer"></iframe>
           </section>
         }
@@ -78,7 +78,7 @@ import { framedText } from '../../shared/page/framed-text';
     section {
       background: var(--ty-sheet);
     }
-    h3 {
+    h2 {
       padding: 5px 12px;
       font: 500 12px/16px var(--ty-sans);
     }

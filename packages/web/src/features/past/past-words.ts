@@ -3,7 +3,7 @@ import type { AnswerOf } from '../../state/contract';
 type How = AnswerOf<'get', '/documents/{id}/versions'>[number]['how'];
 type Step = AnswerOf<'get', '/taken'>[number]['step'];
 
-/** By what a state of a document came about, in words. */
+/** By what a version of a document came about, in words. */
 export const HOW: Readonly<Record<How, string>> = {
   made: 'made',
   written: 'written',
@@ -19,7 +19,7 @@ export const STEP: Readonly<Record<Step, string>> = {
   move: 'as it was moved to another profile',
   made: 'as it was made',
   written: 'by hand',
-  restored: 'as an earlier state was taken back to',
+  restored: 'as an earlier version was taken back to',
   retyped: 'as it was given another type',
   converted: 'by a conversion',
 };

@@ -21,7 +21,7 @@ import { VersionsStore, type ToldVersion } from './versions-store';
 
 type Way = 'words' | 'source' | 'page';
 
-/** A field as it stood in two states. */
+/** A field as it stood in two versions. */
 interface FieldThen {
   key: string;
   title: string;
@@ -34,7 +34,7 @@ interface FieldThen {
   framed: { before: SafeHtml | null; after: SafeHtml | null } | null;
 }
 
-/** The states of a document that were ever stored: who, when, by which edition; two of them compared, and the way back. */
+/** The versions of a document that were ever stored: who, when, by which edition; two of them compared, and the way back. */
 @Component({
   selector: 'ty-versions-page',
   imports: [DatePipe, MatButtonModule, MatButtonToggleModule, MatFormFieldModule, MatSelectModule, RouterLink, TitleLine],
@@ -44,9 +44,9 @@ interface FieldThen {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class VersionsPage {
-  /** The document's id, and a state of it, from the address. */
+  /** The document's id, and a version of it, from the address. */
   readonly id = input.required<string>();
-  readonly state = input<string>();
+  readonly version = input<string>();
   protected readonly past = inject(VersionsStore);
   private readonly site = inject(SiteStore);
   private readonly acting = inject(Acting);
@@ -68,7 +68,7 @@ export class VersionsPage {
   );
   protected readonly others = computed(() => this.past.versions().filter(({ revision }) => revision !== this.past.shown()));
 
-  /** Every field that is other in the later of the two states. */
+  /** Every field that is other in the later of the two versions. */
   protected readonly fields = computed((): FieldThen[] | null => {
     const [later, earlier] = [this.past.later(), this.past.earlier()];
     if (later === null || (earlier === null && this.past.against() !== null)) return null;
@@ -94,7 +94,7 @@ export class VersionsPage {
     if (!this.acting.isKnown()) void this.acting.load();
     effect(() => {
       const id = this.id();
-      const wanted = Number(untracked(this.state)) || null;
+      const wanted = Number(untracked(this.version)) || null;
       untracked(() => void this.past.load(id, wanted));
     });
   }
@@ -151,8 +151,8 @@ export class VersionsPage {
 
   protected async goBack(revision: number): Promise<void> {
     const data: Question = {
-      title: `Take “${this.past.document()?.title ?? ''}” back to state ${revision}?`,
-      text: `What stood in its fields then is stored again, as a new state; what stands there now stays among the states. By stricter rules than then, some of it may be left out: that is told, too.`,
+      title: `Take “${this.past.document()?.title ?? ''}” back to version ${revision}?`,
+      text: `What stood in its fields then is stored again, as a new version; what stands there now stays among the versions. By stricter rules than then, some of it may be left out: that is told, too.`,
       answers: [
         { value: 'stay', label: 'Leave it' },
         { value: 'back', label: 'Take it back', isMain: true },

@@ -18,10 +18,10 @@ interface VersionsState {
   versions: readonly ToldVersion[];
   /** What `after` is for the earlier ones; null where all are there. */
   next: string | null;
-  /** The states that are compared: the later one, and the one that it is held against; null for none. */
+  /** The versions that are compared: the later one, and the one that it is held against; null for none. */
   shown: number | null;
   against: number | null;
-  /** What stood in the fields of states that were asked for. */
+  /** What stood in the fields of versions that were asked for. */
   read: Readonly<Record<number, Version | undefined>>;
   readFailure: string;
   isBusy: boolean;
@@ -42,7 +42,7 @@ const initial: VersionsState = {
   refusal: '',
 };
 
-/** The states of one document that were stored, two of them beside each other, and the way back to one. */
+/** The versions of one document that were stored, two of them beside each other, and the way back to one. */
 export const VersionsStore = signalStore(
   withState(initial),
   withComputed(({ shown, against, read }) => ({
@@ -86,7 +86,7 @@ export const VersionsStore = signalStore(
     return {
       load,
       show,
-      /** Reads the states before those that are there. */
+      /** Reads the versions before those that are there. */
       async more(): Promise<void> {
         const [document, after] = [store.document(), store.next()];
         if (document === null || after === null || store.isBusy()) return;
@@ -98,7 +98,7 @@ export const VersionsStore = signalStore(
           patchState(store, { isBusy: false, refusal: `The earlier ones cannot be read. ${(error as Error).message}` });
         }
       },
-      /** Stores an earlier state again, as a new one. */
+      /** Stores an earlier version again, as a new one. */
       async goBack(revision: number): Promise<boolean> {
         const document = store.document();
         if (document === null || store.isBusy()) return false;

@@ -17,7 +17,7 @@ import { ANSWERS, type Question } from '../../state/questions';
         <li>
           <p>
             <a [routerLink]="['/write', row.question.document]">{{ row.question.title }}</a>
-            <span class="ty-soft">{{ row.person }}:</span>
+            <span class="ty-soft">{{ row.person }}: </span>
             <span [class.bad]="row.question.answer === 'stays'" [class.ty-soft]="row.question.answer === ''">{{ row.answer }}</span>
           </p>
           @if (row.question.reply) {

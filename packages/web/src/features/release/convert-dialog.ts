@@ -58,6 +58,7 @@ export class ConvertDialog {
   private readonly client = inject(ContractClient);
   protected readonly kinds = KINDS;
   protected readonly labels = LABELS;
+  protected readonly mostTold = 3;
   protected readonly form = inject(NonNullableFormBuilder).group(begin(this.question));
   private readonly typed = toSignal(this.form.valueChanges.pipe(startWith(null)), { initialValue: null });
   protected readonly note = signal('');
