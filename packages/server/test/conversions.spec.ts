@@ -121,7 +121,7 @@ test('broken off in the middle of a text it is gone on with where it was: nothin
     const broken = jest.spyOn(db(), 'query').mockImplementation(((...args: Parameters<typeof query>) => {
       if (++count > statements && /INSERT|UPDATE/.test(JSON.stringify(args[0]))) throw new Error('The process is gone.');
       return query(...args);
-    }) as never);
+    }));
     await expect(run(id)).rejects.toThrow('The process is gone.');
     broken.mockRestore();
   }
