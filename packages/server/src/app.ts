@@ -72,8 +72,9 @@ const limits = [LARGEST_SETTINGS, LARGEST_BODY, LARGEST_PAYLOAD].map(
 
 /** What loads or changes contents, which may be long. */
 const CONTENTS =
-  /^\/api\/v1\/(profiles$|editions$|profiles\/.*\/(editions|reach)\b|acting$|site$|site\/|.*\/rule-history$|.*\/revisions\b|style-files\b|specimens\/.|documents\/.)/;
-const ALL_CONTENTS = /^\/api\/v1\/(texts\/(census|published)|comparison|types\/.*\/give-documents|profiles\/[^/]+\/reach)$/;
+  /^\/api\/v1\/(profiles$|editions$|profiles\/.*\/(editions|reach)\b|acting$|site$|site\/|.*\/rule-history$|.*\/revisions\b|style-files\b|specimens\/.|documents\/.|taken$|questions\b|profiles\/.*\/conversions\b)/;
+const ALL_CONTENTS =
+  /^\/api\/v1\/(texts\/(census|published)|comparison|types\/.*\/give-documents|profiles\/[^/]+\/(reach|questions|conversions\/try))$/;
 
 /** Which requests are short work, and which may take long. */
 export function laneOf({ method, path, bytes }: Load): Choice {

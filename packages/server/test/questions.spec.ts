@@ -1,3 +1,4 @@
+import { DocumentFieldModel } from '../src/db/document-models';
 import { useDemoApp } from './demo-app';
 
 jest.setTimeout(120_000);
@@ -90,4 +91,7 @@ test('comes in pages; what cannot be is refused', async () => {
   expect((await post([], '')).status).toBe(422);
   expect((await post([TEXT], '', 'una-pell')).status).toBe(403);
   expect((await answer(1, 'perhaps', 'ned-orr')).status).toBe(422);
+  await DocumentFieldModel.update({ size: 30_000_000 }, { where: { documentId: TEXT.document, fieldKey: TEXT.field } });
+  const long = await post([TEXT]);
+  expect([long.status, long.body]).toMatchObject([422, { detail: expect.stringMatching(/hold 30 MB; of 20 MB at most/) }]);
 });

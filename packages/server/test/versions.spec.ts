@@ -208,6 +208,19 @@ describe('where did it go', () => {
     expect(await taken({ document: 'nothing' })).toEqual([]);
   });
 
+  test('an answer holds no more than can be sent at once, and names the next', async () => {
+    const many = 'wader '.repeat(15_000);
+    for (let at = 0; at < 14; at++) {
+      await save('notice-014', { body: { value: `<p>Kept</p><p>${many} ${at}</p>` } });
+      await save('notice-014', { body: { value: '<p>Kept</p>' } });
+    }
+    const first = await ask<Taken[]>('GET', '/taken?words=wader&limit=200');
+    expect(first.body.length).toBeLessThan(14);
+    const rest = await ask<Taken[]>('GET', first.next!);
+    expect(first.body.length + rest.body.length).toBe(14);
+    expect(rest.next).toBeUndefined();
+  });
+
   test('a search is words, whatever signs are among them', async () => {
     for (const words of ['"dredged', '+dredged -x* (', "dredged' OR 1=1 --", '@5 ~<>', '%', '   '])
       expect((await ask('GET', `/taken?words=${encodeURIComponent(words)}`)).status).toBe(200);

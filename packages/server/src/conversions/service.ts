@@ -27,6 +27,9 @@ export type Asked =
   | { is: 'mistaken'; detail: string }
   | { is: 'otherwise'; detail: string };
 
+/** So much text is tried at once, in letters, or one text where that alone is longer. */
+const MOST_TRIED_BYTES = 1_000_000;
+
 /** Prepared replacements over stored texts: tried, run in the background, stopped, undone. */
 export class ConversionService {
   private readonly queue: JobQueue;
@@ -41,7 +44,10 @@ export class ConversionService {
   /** What it would make of some texts of a profile; those that are not there are left out. */
   async try(profile: string, conversion: Conversion, texts: readonly TextName[]): Promise<Tried[]> {
     const tried: Tried[] = [];
+    let bytes = 0;
     for (const row of await this.read(profile, texts)) {
+      // The rest of what is long is not shown beforehand.
+      if (tried.length > 0 && (bytes += row.value.length) > MOST_TRIED_BYTES) break;
       const { html, places } = convert(row.value, conversion);
       const isDone = places > 0 && tooManyTags(html) === null;
       const cleaned = isDone ? clean(html, await rulesOf(profile, row.role)) : { html: row.value, ledger: [] };

@@ -5,7 +5,7 @@ import type { Sequelize } from 'sequelize';
 import { actingPerson } from '../auth/acting';
 import { problem, type ProblemResponse } from '../problem';
 import { etagOf, matches } from '../routes/entity-tags';
-import { linkNext, pageOf } from '../routes/pages';
+import { fitting, linkNext, pageOf } from '../routes/pages';
 import { router } from '../routes/shared';
 import type { SiteService } from '../site/service';
 import type { StoredDocument } from './document';
@@ -107,10 +107,14 @@ export function documents(sequelize: Sequelize, site: SiteService, committing: (
     })
     .openapi(contract.listTaken, async (context) => {
       const query = context.req.valid('query');
-      const rows = await service.taken({ ...query, limit: query.limit + 1 });
-      const page = pageOf(context, rows, query.limit, ({ id }) => String(id));
+      const found = await service.taken({ ...query, limit: query.limit + 1 });
+      const page = pageOf(context, found, Math.min(query.limit, fitting(found)), ({ id }) => String(id));
       return context.json(
-        page.map((row) => ({ ...row, at: row.at.toISOString(), sentence: sentenceOfTaken(row) })),
+        (await service.readTaken(page.map(({ id }) => id))).map((row) => ({
+          ...row,
+          at: row.at.toISOString(),
+          sentence: sentenceOfTaken(row),
+        })),
         200,
       );
     })

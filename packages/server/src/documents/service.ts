@@ -25,7 +25,7 @@ import { rulesOf, tooManyTags } from '../rules';
 import type { SiteService } from '../site/service';
 import type { StoredDocument, StoredField } from './document';
 import { findDocuments, idsLike, loadDocument, storeDocument, titleKey, type DocumentQuery } from './repository';
-import { findTaken, type Taken, type TakenQuery, type TakenStep } from './taken';
+import { findTaken, readTaken, type Taken, type TakenQuery, type TakenStep } from './taken';
 import { toldNow, versionAt, versionNow, versionsOf, type How, type ToldVersion, type Version } from './versions';
 
 /** What is written in a document. */
@@ -117,9 +117,13 @@ export class DocumentService {
     return left;
   }
 
-  /** What was ever taken of texts, the latest first. */
-  taken(query: TakenQuery): Promise<Taken[]> {
+  /** What was ever taken of texts, by its numbers, the latest first. */
+  taken(query: TakenQuery): ReturnType<typeof findTaken> {
     return findTaken(this.sequelize, query);
+  }
+
+  readTaken(ids: readonly number[]): Promise<Taken[]> {
+    return readTaken(this.sequelize, ids);
   }
 
   /** Makes a document of a type. */

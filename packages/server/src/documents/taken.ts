@@ -85,8 +85,8 @@ export async function keepTaken(
 const asMarkup = ({ value, profile }: StoredField): string =>
   profile === null ? value.replaceAll('&', '&amp;').replaceAll('<', '&lt;') : value;
 
-/** What was taken, the latest first: of one document or of all, with words or without. */
-export async function findTaken(sequelize: Sequelize, query: TakenQuery): Promise<Taken[]> {
+/** What was taken, by its numbers, the latest first: of one document or of all, with words or without; and how long each is, in bytes. */
+export async function findTaken(sequelize: Sequelize, query: TakenQuery): Promise<{ id: number; size: number }[]> {
   const values: Record<string, unknown> = { ...query, most: query.limit };
   const conditions = searchFor(query.words ?? '', 't.words, t.sample', { beside: 't.words', alone: 't.words' }, values).conditions;
   if (query.document !== undefined) conditions.push('t.document_id = :document');
@@ -101,12 +101,22 @@ export async function findTaken(sequelize: Sequelize, query: TakenQuery): Promis
     values['last'] = last.at;
     conditions.push('(t.taken_at < :last OR (t.taken_at = :last AND t.id < :after))');
   }
+  const rows = await sequelize.query<{ id: number; size: number }>(
+    `SELECT t.id, LENGTH(t.words) + LENGTH(COALESCE(t.line, '')) AS size FROM taken AS t
+     ${conditions.length === 0 ? '' : `WHERE ${conditions.join(' AND ')}`} ORDER BY t.taken_at DESC, t.id DESC LIMIT :most`,
+    { replacements: values, type: QueryTypes.SELECT },
+  );
+  return rows.map(({ id, size }) => ({ id: Number(id), size: Number(size) }));
+}
+
+/** Some of what was taken, the latest first. */
+export async function readTaken(sequelize: Sequelize, ids: readonly number[]): Promise<Taken[]> {
+  if (ids.length === 0) return [];
   const rows = await sequelize.query<Omit<Taken, 'line'> & { line: unknown }>(
     `SELECT t.id, t.document_id AS document, d.title, t.field_key AS field, t.revision, t.step, t.profile_id AS profile, t.edition,
        t.taken_at AS at, t.taken_by AS \`by\`, t.severity, t.line, t.words, t.sample
-     FROM taken AS t JOIN documents AS d ON d.id = t.document_id
-     ${conditions.length === 0 ? '' : `WHERE ${conditions.join(' AND ')}`} ORDER BY t.taken_at DESC, t.id DESC LIMIT :most`,
-    { replacements: values, type: QueryTypes.SELECT },
+     FROM taken AS t JOIN documents AS d ON d.id = t.document_id WHERE t.id IN (?) ORDER BY t.taken_at DESC, t.id DESC`,
+    { replacements: [ids], type: QueryTypes.SELECT },
   );
   return rows.map(({ line, ...row }) => ({
     ...row,

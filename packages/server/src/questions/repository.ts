@@ -55,7 +55,6 @@ export async function storeQuestion(
 }
 
 export interface QuestionQuery {
-  id?: number | undefined;
   document?: string | undefined;
   profile?: string | undefined;
   /** Those that somebody is asked, and those that anybody is. */
@@ -65,23 +64,32 @@ export interface QuestionQuery {
   before?: number | undefined;
 }
 
-/** Questions, the latest first. */
-export async function findQuestions(sequelize: Sequelize, query: QuestionQuery, transaction?: Transaction): Promise<StoredQuestion[]> {
+/** The numbers of questions, the latest first, and how long the texts of each are, in bytes. */
+export async function findQuestions(sequelize: Sequelize, query: QuestionQuery): Promise<{ id: number; size: number }[]> {
   const conditions = [
-    ...(query.id === undefined ? [] : ['q.id = :id']),
     ...(query.document === undefined ? [] : ['q.document_id = :document']),
     ...(query.profile === undefined ? [] : ['q.profile_id = :profile']),
     ...(query.person === undefined ? [] : ["q.person_id IN (:person, '')"]),
     ...(query.isOpen === undefined ? [] : [query.isOpen ? "q.answer = ''" : "q.answer <> ''"]),
     ...(query.before === undefined ? [] : ['q.id < :before']),
   ];
+  const rows = await sequelize.query<{ id: number; size: number }>(
+    `SELECT q.id, LENGTH(q.before_html) + LENGTH(q.after_html) AS size FROM questions AS q
+     ${conditions.length === 0 ? '' : `WHERE ${conditions.join(' AND ')}`} ORDER BY q.id DESC LIMIT :limit`,
+    { replacements: { ...query }, type: QueryTypes.SELECT },
+  );
+  return rows.map(({ id, size }) => ({ id, size: Number(size) }));
+}
+
+/** Questions with both texts, the latest first. */
+export async function readQuestions(sequelize: Sequelize, ids: readonly number[]): Promise<StoredQuestion[]> {
+  if (ids.length === 0) return [];
   return sequelize.query<StoredQuestion>(
     `SELECT q.id, q.document_id AS document, d.title, q.field_key AS field, q.profile_id AS profile, q.edition, q.revision,
        q.person_id AS person, q.note, q.before_html AS \`before\`, q.after_html AS \`after\`, q.asked_at AS askedAt, q.asked_by AS askedBy,
        q.answer, q.answered_at AS answeredAt, q.answered_by AS answeredBy, q.reply
-     FROM questions AS q JOIN documents AS d ON d.id = q.document_id
-     ${conditions.length === 0 ? '' : `WHERE ${conditions.join(' AND ')}`} ORDER BY q.id DESC LIMIT :limit`,
-    { replacements: { ...query }, type: QueryTypes.SELECT, ...(transaction === undefined ? {} : { transaction }) },
+     FROM questions AS q JOIN documents AS d ON d.id = q.document_id WHERE q.id IN (?) ORDER BY q.id DESC`,
+    { replacements: [ids], type: QueryTypes.SELECT },
   );
 }
 

@@ -2,7 +2,7 @@ import { contract } from '@typikon/api';
 import type { Sequelize } from 'sequelize';
 import { idOfActing } from '../auth/acting';
 import { problem } from '../problem';
-import { pageOf } from '../routes/pages';
+import { fitting, pageOf } from '../routes/pages';
 import { router } from '../routes/shared';
 import type { SiteService } from '../site/service';
 import type { StoredQuestion } from './repository';
@@ -30,8 +30,10 @@ export function questions(sequelize: Sequelize, site: SiteService, committing: (
     .openapi(contract.listQuestions, async (context) => {
       const { person, document, profile, open, limit, after } = context.req.valid('query');
       const before = after === undefined ? undefined : Number(after) || 0;
-      const rows = await service.find({ person, document, profile, isOpen: open, limit: limit + 1, before });
-      return context.json(pageOf(context, rows, limit, ({ id }) => String(id)).map(told), 200);
+      const found = await service.find({ person, document, profile, isOpen: open, limit: limit + 1, before });
+      // Both texts of each may be long.
+      const ids = pageOf(context, found, Math.min(limit, fitting(found)), ({ id }) => String(id)).map(({ id }) => id);
+      return context.json((await service.read(ids)).map(told), 200);
     })
     .openapi(contract.answerQuestion, async (context) => {
       const { answer, reply } = context.req.valid('json');

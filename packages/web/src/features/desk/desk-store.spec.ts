@@ -42,6 +42,15 @@ const after = (change: Partial<OpenDocument>) => ({ ...DOCUMENT, revision: 4, ..
 beforeEach(() => localStorage.clear());
 
 describe('a document on the desk', () => {
+  test('nothing is told of pastes beside a text that is nearly as long as can be sent', async () => {
+    const store = await opened();
+    store.losePasted('text', [{ key: 'k', severity: 'loss', words: 'one' } as unknown as TakenLine]);
+    const value = `<p>${'long '.repeat(210_000)}</p>`;
+    store.write('text', value);
+    void store.save();
+    expect(put().request.body).toEqual({ fields: { text: { value } } });
+  });
+
   test('what was taken of pastes goes along with the next save, as much of it as can be sent', async () => {
     const store = await opened();
     const line = (words: string) => ({ key: 'k', severity: 'loss', words }) as unknown as TakenLine;

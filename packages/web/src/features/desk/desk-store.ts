@@ -62,6 +62,8 @@ const initial: DeskState = {
 /** So much is told of pastes with one save: what is beyond it must not keep a text from being stored. */
 const MOST_PASTES = 50;
 const MOST_LETTERS = 300_000;
+/** Beside texts of more letters than this nothing of it is told. */
+const LONGEST_WITH_PASTES = 1_000_000;
 
 /** The last pastes that can be told together; what readers miss stands first in each. */
 function fitting(pastes: readonly (readonly TakenLine[])[]): readonly (readonly TakenLine[])[] {
@@ -153,7 +155,10 @@ export const DeskStore = signalStore(
       const [written, title] = [store.written(), store.title()];
       const revision = over ? (store.theirs()?.revision ?? document.revision) : document.revision;
       patchState(store, { isSaving: true, refusal: '', isTold: true });
-      const [lost, pasted] = [store.lost(), store.pasted()];
+      const lost = store.lost();
+      // Where a text itself is nearly as long as can be sent, it goes alone.
+      const letters = Object.values(written).reduce((sum, one) => sum + (one?.value.length ?? 0), 0);
+      const pasted = letters > LONGEST_WITH_PASTES ? {} : store.pasted();
       const fields = Object.fromEntries(
         Object.entries(written).flatMap(([key, one]) =>
           one === undefined ? [] : [[key, { ...one, ...(lost[key] && { taken: lost[key] }), ...(pasted[key] && { pasted: pasted[key] }) }]],
