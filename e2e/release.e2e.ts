@@ -149,6 +149,14 @@ describe('a release', () => {
     await looked();
   });
 
+  test('a group can be left as it is: it is marked, and let follow again', async () => {
+    await pressButton(page, 'ty-release-page .acts', 'Leave as they are');
+    await page.waitForSelector('.texts li em');
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-release-page .acts', 'Let them follow');
+    await untilGone(page, '.texts li em');
+  });
+
   test('is made with a reason for what is amiss; until then authors write as before', async () => {
     const ferry = await page.evaluate(async () => {
       const answer = await fetch('/api/v1/editions');

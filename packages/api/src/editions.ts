@@ -1,5 +1,5 @@
 import { createRoute, z } from '@hono/zod-openapi';
-import { idSchema } from '@typikon/core';
+import { fieldKeySchema, idSchema } from '@typikon/core';
 import { etagHeader, failure, ifMatch, json } from './common';
 import { linkHeader, pageQuery } from './pages';
 import { needs } from './right';
@@ -40,6 +40,8 @@ const whole = told.extend({
     .describe('Its own document and those that it extends, from the nearest on: all that its rules follow from.'),
 });
 
+const MOST_LEFT = 5000;
+const texts = z.array(z.object({ document: idSchema, field: fieldKeySchema })).max(MOST_LEFT);
 const note = z.string().trim().max(1000);
 const accepted = z.array(z.object({ what: z.string().max(300), why: z.string().trim().min(1).max(300) })).max(100);
 
@@ -96,6 +98,9 @@ export const releaseEdition = createRoute({
             .describe(
               'Other profiles whose drafts are released with it, all or none, each with the state of its draft that was looked at.',
             ),
+          leave: texts
+            .default([])
+            .describe('Texts of the profile that are left as they are: shown by the edition before until somebody edits them.'),
           reach: told.shape.reach.default(null),
         }),
         'Why, and what is known to be amiss',
@@ -125,6 +130,41 @@ export const takeBackTo = createRoute({
     409: failure('That edition says what the last one says'),
     412: failure('Another edition was released since'),
     428: failure('If-Match is missing'),
+  },
+});
+
+export const leftTexts = createRoute({
+  method: 'get',
+  path: '/profiles/{id}/left',
+  summary: 'Texts that releases of a profile left as they were: shown by an earlier edition until somebody edits them',
+  ...needs('read'),
+  request: { params: ofProfile, query: z.object(pageQuery(MOST_EDITIONS)) },
+  responses: {
+    200: {
+      ...json(
+        z.array(
+          z.object({
+            document: z.string(),
+            field: z.string(),
+            title: z.string(),
+            edition: z.int().describe('The edition by which it is shown.'),
+          }),
+        ),
+        'The texts; `after` takes a document and a field with a stroke between',
+      ),
+      headers: linkHeader,
+    },
+  },
+});
+
+export const followAgain = createRoute({
+  method: 'post',
+  path: '/profiles/{id}/follow',
+  summary: 'Lets texts that were left as they are follow the last edition again',
+  ...needs('design'),
+  request: { params: ofProfile, body: { required: true, ...json(z.object({ texts: texts.min(1) }), 'Which') } },
+  responses: {
+    200: json(z.object({ following: z.int(), others: z.int().describe('How many of them had not been left.') }), 'They follow'),
   },
 });
 

@@ -36,6 +36,8 @@ export const contract = {
   readEdition: editions.readEdition,
   releaseEdition: editions.releaseEdition,
   takeBackTo: editions.takeBackTo,
+  leftTexts: editions.leftTexts,
+  followAgain: editions.followAgain,
   reachOfProfile: editions.reachOfProfile,
   reachOfText: editions.reachOfText,
   tryConversion: conversions.tryConversion,

@@ -1,13 +1,13 @@
 import { compileRules, readHouseLimits, resolveProfile, type CompiledRules, type HouseLimits, type JsonObject } from '@typikon/core';
 import { ProfileModel, SettingModel } from './db/models';
-import { lastEdition, resolveChain, stateOfEditions, type Chain } from './editions/repository';
+import { editionAt, lastEdition, resolveChain, stateOfEditions, type Chain } from './editions/repository';
 
 const NOTHING: JsonObject = { format: 'typikon-profile/1', name: 'Nothing' };
 const HOUSE = 'house-limits';
 
 /** So many compiled rules are kept. */
 const MOST_KEPT = 30;
-const kept = new Map<string, CompiledRules>();
+const known = new Map<string, CompiledRules>();
 
 /** A text of more tags than this is not cleaned at once. */
 const MOST_TAGS = 200_000;
@@ -44,8 +44,14 @@ export async function houseLimits(): Promise<HouseLimits | undefined> {
  * of the drafts. A profile that does not resolve lets nothing but text through.
  *
  * @param role for whose content; empty for anybody whom the house limits bind
+ * @param kept an earlier edition that holds for a text which a release left as it was; null for the last
  */
-export async function rulesOf(id: string, role: string, drafts: Record<string, JsonObject> = {}): Promise<CompiledRules> {
+export async function rulesOf(
+  id: string,
+  role: string,
+  drafts: Record<string, JsonObject> = {},
+  kept: number | null = null,
+): Promise<CompiledRules> {
   if (Object.keys(drafts).length > 0) {
     const stored = new Map((await ProfileModel.findAll()).map((profile) => [profile.id, profile.document]));
     return compile(
@@ -53,12 +59,13 @@ export async function rulesOf(id: string, role: string, drafts: Record<string, J
       role,
     );
   }
-  const key = JSON.stringify([id, role, await stateOfEditions(), await stateOfHouse()]);
-  let rules = kept.get(key);
+  const key = JSON.stringify([id, role, kept, await stateOfEditions(), await stateOfHouse()]);
+  let rules = known.get(key);
   if (rules === undefined) {
-    rules = await rulesOfChain((await lastEdition(id))?.chain ?? [], role);
-    if (kept.size >= MOST_KEPT) kept.clear();
-    kept.set(key, rules);
+    const edition = (kept === null ? null : await editionAt(id, kept)) ?? (await lastEdition(id));
+    rules = await rulesOfChain(edition?.chain ?? [], role);
+    if (known.size >= MOST_KEPT) known.clear();
+    known.set(key, rules);
   }
   return rules;
 }

@@ -136,6 +136,8 @@ describe('reading', () => {
         '/profiles/{id}/editions',
         '/profiles/{id}/editions/{number}',
         '/profiles/{id}/editions/{number}/again',
+        '/profiles/{id}/follow',
+        '/profiles/{id}/left',
         '/profiles/{id}/questions',
         '/profiles/{id}/reach',
         '/profiles/{id}/reach/{document}/{field}',

@@ -212,6 +212,33 @@ describe('the release page', () => {
     screen.http.expectNone(({ url }) => url.endsWith('/reach'));
   });
 
+  test('texts of a group are left as they are, listed once they are, and follow again', async () => {
+    const screen = await open(STRICTER);
+    await answerReach(screen, STRICTER);
+    await screen.click('.acts button[aria-pressed]');
+    expect(screen.texts('.texts li em').length).toBeGreaterThan(0);
+    expect(screen.texts('.texts li em').every((words) => words === 'left as it is')).toBe(true);
+    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of(true) } as never);
+    await screen.click('.go');
+    const { data } = opened.mock.calls[0]![1] as { data: ReleaseQuestion };
+    expect(data.leave[0]).toEqual({ document: 'text-1', field: 'body' });
+    await new Promise((done) => setTimeout(done));
+    const left = { document: 'text-1', field: 'body', title: 'Text 1', edition: 1 };
+    screen.http.expectOne(`/api/v1/profiles/${ID}/left`).flush([left]);
+    await new Promise((done) => setTimeout(done));
+    await screen.settle();
+    expect(screen.texts('ty-left-list li')[0]).toMatch(/Text 1\s*edition 1/);
+    await screen.click('ty-left-list button');
+    const follow = screen.http.expectOne(`/api/v1/profiles/${ID}/follow`);
+    expect(follow.request.body).toEqual({ texts: [{ document: 'text-1', field: 'body' }] });
+    follow.flush({ following: 1, others: 0 });
+    await new Promise((done) => setTimeout(done));
+    screen.http.expectOne(`/api/v1/profiles/${ID}/left`).flush([]);
+    await new Promise((done) => setTimeout(done));
+    await screen.settle();
+    expect(screen.has('ty-left-list')).toBe(false);
+  });
+
   test('of no profile says so', async () => {
     const screen = await Screen.of(ReleasePage, { inputs: { id: 'nobody' } });
     expect(screen.texts('h1')).toEqual(['No such profile']);
@@ -230,6 +257,7 @@ describe('the question before a release', () => {
       { heading: '2 specimens', things: ['One', 'Other'] },
     ],
     reach: { texts: 4, touched: 2, losing: 2, words: 3 },
+    leave: [{ document: 'note-1', field: 'body' }],
   };
   async function ask(data: ReleaseQuestion): Promise<Screen<ReleaseDialog>> {
     close.mockReset();
@@ -257,7 +285,9 @@ describe('the question before a release', () => {
         { what: 'Other', why: 'They are wrong.' },
       ],
       reach: question.reach,
+      leave: question.leave,
     });
+    expect(screen.texts('mat-dialog-content > p')[0]).toMatch(/by this edition, but for the text that is left as it is\.$/);
   });
 
   test('says why it was not released, keeps what was written, and can be asked again', async () => {

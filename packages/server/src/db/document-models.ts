@@ -51,6 +51,8 @@ export class DocumentFieldModel extends Model<InferAttributes<DocumentFieldModel
   declare revision: CreationOptional<number>;
   /** The edition of the profile by which rich text was last saved; null where it is not known. */
   declare edition: CreationOptional<number | null>;
+  /** The edition by which it is shown until it is edited, because a release left it as it was; null for the last. */
+  declare keptEdition: CreationOptional<number | null>;
   declare document?: NonAttribute<DocumentModel>;
 }
 
@@ -103,6 +105,7 @@ export function defineDocumentModels(sequelize: Sequelize): void {
       taken: { ...text(300), defaultValue: '' },
       revision: revision(),
       edition: { type: DataTypes.INTEGER.UNSIGNED, allowNull: true },
+      keptEdition: { type: DataTypes.INTEGER.UNSIGNED, allowNull: true },
     },
     { ...plain, tableName: 'document_fields' },
   );

@@ -22,4 +22,6 @@ export interface StoredField {
   taken?: readonly string[];
   /** The edition of the profile by which it was last saved; null where it is not known. */
   edition?: number | null;
+  /** The edition by which it is shown until it is edited, because a release left it as it was; null for the last. */
+  keptEdition?: number | null;
 }

@@ -110,7 +110,7 @@ export async function loadDocument(id: string, transaction?: Transaction, isLock
     changedAt,
     changedBy,
     revision,
-    fields: fields.map(({ fieldKey, value, profileId, role, revision: of, taken, edition }) => ({
+    fields: fields.map(({ fieldKey, value, profileId, role, revision: of, taken, edition, keptEdition }) => ({
       key: fieldKey,
       value,
       profile: profileId,
@@ -118,6 +118,7 @@ export async function loadDocument(id: string, transaction?: Transaction, isLock
       revision: of,
       taken: taken.split(',').filter((name) => name !== ''),
       edition,
+      keptEdition,
     })),
   };
 }
@@ -194,7 +195,7 @@ export async function storeDocument(
     if (was !== undefined && was.value === value && was.profile === profile && was.role === role) continue;
     const census = profile === null ? null : takeCensus(parseFragment(value).root);
     const pageKindId = firstPlace({ ...ofType, pageKind }, key, kinds);
-    const field = { value, profileId: profile, role, census, revision: of, pageKindId, taken: taken.join(','), edition };
+    const field = { value, profileId: profile, role, census, revision: of, pageKindId, taken: taken.join(','), edition, keptEdition: null };
     if (was === undefined) await DocumentFieldModel.create({ documentId: id, fieldKey: key, ...field }, { transaction });
     else
       await DocumentFieldModel.update(

@@ -107,11 +107,11 @@ export class DocumentService {
     const document = await loadDocument(id);
     if (document === null) return null;
     const left: LeftOut[] = [];
-    for (const { key, value, profile, role } of document.fields) {
+    for (const { key, value, profile, role, keptEdition } of document.fields) {
       if (profile === null) continue;
-      const { ledger } = clean(value, await rulesOf(profile, role));
+      const { ledger } = clean(value, await rulesOf(profile, role, {}, keptEdition));
       if (ledger.length === 0) continue;
-      const edition = (await lastEdition(profile))?.number ?? null;
+      const edition = keptEdition ?? (await lastEdition(profile))?.number ?? null;
       for (const line of takenLines(value, ledger)) left.push({ field: key, profile, edition, line });
     }
     return left;

@@ -88,7 +88,7 @@ export class ReachService {
       if (looked > 0 && performance.now() - begin > LONGEST_MS) break;
       looked++;
       const row = rows.get(`${name.document}/${name.field}`);
-      // One that was taken away meanwhile is none.
+      // One that was taken away meanwhile is none, nor one that an earlier release left as it was.
       if (row === undefined) continue;
       const { value, role, ...text } = row;
       const { from: before, to: then } = await sides.rulesFor(role);
@@ -99,7 +99,7 @@ export class ReachService {
     const isMore = last !== undefined && from + looked < candidates.texts.length;
     return {
       is: 'looked',
-      texts: await DocumentFieldModel.count({ where: { profileId: change.id } }),
+      texts: await DocumentFieldModel.count({ where: { profileId: change.id, keptEdition: null } }),
       candidates: candidates.texts.length,
       undecided: candidates.undecided,
       looked,
@@ -126,7 +126,7 @@ export class ReachService {
     if (names.length === 0) return rows;
     const found = await this.sequelize.query<Row>(
       `SELECT f.document_id AS document, f.field_key AS field, d.title, d.changed_by AS changedBy, f.value, f.role
-       FROM document_fields AS f JOIN documents AS d ON d.id = f.document_id WHERE (f.document_id, f.field_key) IN (?)`,
+       FROM document_fields AS f JOIN documents AS d ON d.id = f.document_id WHERE (f.document_id, f.field_key) IN (?) AND f.kept_edition IS NULL`,
       { replacements: [names.map(({ document, field }) => [document, field])], type: QueryTypes.SELECT },
     );
     for (const row of found) rows.set(`${row.document}/${row.field}`, row);
@@ -145,7 +145,8 @@ export class ReachService {
     if (text === null)
       return { is: 'missing', detail: `There is no text "${documentId}/${fieldKey}" that was stored with "${change.id}".` };
     const { from, to } = await sides.rulesFor(text.role);
-    return { is: 'looked', pageKind: text.pageKindId, value: text.value, reach: reachOf(text.value, from, to) };
+    const reach = text.keptEdition === null ? reachOf(text.value, from, to) : null;
+    return { is: 'looked', pageKind: text.pageKindId, value: text.value, reach };
   }
 
   private async sidesOf({ id, document, together }: Change): Promise<Sides | Exclude<Looking, { is: 'looked' }>> {
@@ -181,7 +182,7 @@ export class ReachService {
 /** Something that is another whenever a text of a profile is stored, comes or goes. */
 async function stateOfTexts(sequelize: Sequelize, profileId: string): Promise<unknown> {
   const [state] = await sequelize.query<object>(
-    `SELECT COUNT(*) AS texts, SUM(CAST(f.revision AS UNSIGNED) * (1 + CRC32(CONCAT(f.document_id, '/', f.field_key)) % 1000003)) AS revisions, COUNT(t.id) AS indexed
+    `SELECT COUNT(*) AS texts, SUM(CAST(f.revision AS UNSIGNED) * (1 + CRC32(CONCAT(f.document_id, '/', f.field_key)) % 1000003)) AS revisions, COUNT(t.id) AS indexed, COUNT(f.kept_edition) AS left_as_they_are
      FROM document_fields AS f LEFT JOIN text_index AS t
        ON t.document_id = f.document_id AND t.field_key = f.field_key AND t.revision = f.revision
      WHERE f.profile_id = ?`,

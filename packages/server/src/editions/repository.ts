@@ -45,6 +45,11 @@ export function lastEdition(profileId: string, transaction?: Transaction): Promi
   return ProfileEditionModel.findOne({ where: { profileId }, order: [['number', 'DESC']], ...by(transaction) });
 }
 
+/** An edition of a profile; null where there is none of this number. */
+export function editionAt(profileId: string, number: number): Promise<ProfileEditionModel | null> {
+  return ProfileEditionModel.findOne({ where: { profileId, number } });
+}
+
 /** The last edition of every profile behind one, by profile. */
 export async function lastEditions(sequelize: Sequelize, after: string, limit: number): Promise<ProfileEditionModel[]> {
   const last = await sequelize.query<{ profileId: string; number: number }>(

@@ -9,6 +9,7 @@ import { etagOf, matches } from '../routes/entity-tags';
 import { linkNext, pageOf } from '../routes/pages';
 import { router } from '../routes/shared';
 import type { SiteService } from '../site/service';
+import { follow, leftTexts } from './left';
 import { ReachService, type Looking } from './reach';
 import { lastEditions } from './repository';
 import { EditionService, type Release } from './service';
@@ -59,7 +60,7 @@ export function editions(sequelize: Sequelize, site: SiteService, committing: ()
     })
     .openapi(contract.releaseEdition, async (context) => {
       const { id } = context.req.valid('param');
-      const { together, ...reasons } = context.req.valid('json');
+      const { together, leave, ...reasons } = context.req.valid('json');
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was looked at.');
       const others = together
@@ -69,6 +70,7 @@ export function editions(sequelize: Sequelize, site: SiteService, committing: ()
         [{ id, isOf: (revision) => matches(ifMatch, revision) }, ...others],
         reasons,
         await whoActs(context),
+        leave,
       );
       if (release.is !== 'released') return refused(context, release);
       context.header('ETag', etagOf(release.editions[0]!.number));
@@ -82,6 +84,21 @@ export function editions(sequelize: Sequelize, site: SiteService, committing: ()
       const release = await service.takeBack(id, number, (last) => matches(ifMatch, last), note, await whoActs(context));
       if (release.is !== 'released') return refused(context, release);
       return context.json(told(release.editions[0]!), 201);
+    })
+    .openapi(contract.leftTexts, async (context) => {
+      const { id } = context.req.valid('param');
+      const { limit, after = '' } = context.req.valid('query');
+      const [document = '', field = ''] = after.split('/');
+      const rows = await leftTexts(sequelize, id, limit + 1, after === '' ? null : { document, field });
+      return context.json(
+        pageOf(context, rows, limit, (row) => `${row.document}/${row.field}`),
+        200,
+      );
+    })
+    .openapi(contract.followAgain, async (context) => {
+      const { texts } = context.req.valid('json');
+      const others = await follow(sequelize, context.req.valid('param').id, texts);
+      return context.json({ following: texts.length - others, others }, 200);
     })
     .openapi(contract.reachOfProfile, async (context) => {
       const { id } = context.req.valid('param');

@@ -2,6 +2,8 @@ import type { JsonObject } from '@typikon/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { DraftHistoryModel, ProfileEditionModel, ProfileModel } from '../db/models';
 import { inTransaction } from '../db/transaction';
+import type { TextName } from '../features/candidates';
+import { leave } from './left';
 import { chainFrom, inputsOf, isSameChain, lastEdition, resolveChain, type Chain } from './repository';
 
 /** A draft that was looked at. */
@@ -36,8 +38,9 @@ export class EditionService {
    *
    * @param drafts the profile itself and those that are released with it
    * @param by the person who releases them, by id
+   * @param left texts of the profile itself that are shown by the edition before until somebody edits them
    */
-  async release(drafts: readonly LookedAt[], reasons: Reasons, by: string): Promise<Release> {
+  async release(drafts: readonly LookedAt[], reasons: Reasons, by: string, left: readonly TextName[] = []): Promise<Release> {
     return this.act(async (transaction) => {
       const profiles = new Map<string, ProfileModel>();
       // In one order, so that two releases do not wait for each other.
@@ -64,6 +67,7 @@ export class EditionService {
           return { is: 'same', detail: `The draft of "${id}" says what edition ${last.number} says. There is nothing to release.` };
         }
         editions.push(await this.store(id, last, chain, profile.revision, null, { ...reasons, by }, transaction));
+        if (id === drafts[0]!.id && last !== null) await leave(this.sequelize, id, last.number, left, transaction);
       }
       return { is: 'released', editions };
     });

@@ -151,8 +151,8 @@ async function documentPage(document: StoredDocument, kindId: string, marked?: s
   const rows = await FieldModel.findAll({ where: { typeId: document.type }, order: [['position', 'ASC']] });
   const fields = rows.map(({ key, definition }) => fieldSchema.parse({ key, ...definition }));
   const values: Record<string, string> = {};
-  for (const { key, value, profile, role } of document.fields)
-    values[key] = profile === null ? value : cleanWithoutLedger(value, await rulesOf(profile, role));
+  for (const { key, value, profile, role, keptEdition } of document.fields)
+    values[key] = profile === null ? value : cleanWithoutLedger(value, await rulesOf(profile, role, {}, keptEdition));
   const shown = fields.filter(({ kind: of, key }) => of === 'picture' && (values[key] ?? '') !== '').map(({ key }) => values[key]!);
   const names = shown.map((address) => address.replace(/^\/assets\//, ''));
   const alts = new Map(

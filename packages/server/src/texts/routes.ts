@@ -47,11 +47,11 @@ export function texts(sequelize: Sequelize, site: SiteService) {
       for (const row of page) {
         const stored = await DocumentFieldModel.findOne({
           where: { documentId: row.document, fieldKey: row.field },
-          attributes: ['value', 'role'],
+          attributes: ['value', 'role', 'keptEdition'],
           raw: true,
         });
         if (stored === null) continue;
-        const html = cleanWithoutLedger(stored.value, await rulesOf(row.profileId, stored.role));
+        const html = cleanWithoutLedger(stored.value, await rulesOf(row.profileId, stored.role, {}, stored.keptEdition));
         published.push({ id: textId(row), title: titleOf(row, types), profileId: row.profileId, pageKindId: row.pageKindId, html });
       }
       return context.json(published, 200);

@@ -1,6 +1,7 @@
+import { DataTypes } from 'sequelize';
 import type { Migration } from './migration';
 
-/** Prepared replacements that run over stored texts, and what is asked of authors about single texts. */
+/** What is done with single texts at a release: replacements that run over them, questions to their authors, and leaving them as they are. */
 export const conversions: Migration = {
   name: '0013-conversions',
   async up(shape) {
@@ -53,5 +54,6 @@ export const conversions: Migration = {
          CONSTRAINT questions_document FOREIGN KEY (document_id) REFERENCES documents (id) ON DELETE CASCADE ON UPDATE CASCADE
        )`,
     );
+    await shape.addColumn('document_fields', 'kept_edition', { type: DataTypes.INTEGER.UNSIGNED, allowNull: true });
   },
 };

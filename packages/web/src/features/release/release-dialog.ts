@@ -25,6 +25,8 @@ export interface ReleaseQuestion {
   revision: number;
   amiss: readonly Amiss[];
   reach: { texts: number; touched: number; losing: number; words: number };
+  /** Texts that are left as they are. */
+  leave: readonly { document: string; field: string }[];
 }
 
 /** So many things that are amiss are kept with an edition. */
@@ -38,7 +40,7 @@ const MOST_KEPT = 100;
     <h2 mat-dialog-title>Release edition {{ question.number }} of “{{ question.name }}”</h2>
     <form [formGroup]="form" (ngSubmit)="release()">
       <mat-dialog-content>
-        <p>Authors write with it from then on. What is stored stays as it is until somebody saves it again.</p>
+        <p>Authors write with it from then on. What is stored stays as it is until somebody saves it again; {{ shown }}</p>
         @if (question.amiss.length > 0) {
           <p class="ty-soft">Not everything is as it was. Why it is released all the same is kept with the edition.</p>
           <div formArrayName="reasons">
@@ -90,6 +92,7 @@ export class ReleaseDialog {
     note: ['', Validators.maxLength(1000)],
     reasons: this.make.array(this.question.amiss.map(() => this.make.control('', [isThere, Validators.maxLength(300)]))),
   });
+  protected readonly shown = shownWords(this.question.leave.length);
   protected readonly failure = signal('');
   protected readonly isBusy = signal(false);
 
@@ -102,13 +105,13 @@ export class ReleaseDialog {
     if (this.isBusy() || !this.form.valid) return;
     this.isBusy.set(true);
     this.failure.set('');
-    const { id, revision, reach, amiss } = this.question;
+    const { id, revision, reach, amiss, leave } = this.question;
     const { note, reasons } = this.form.getRawValue();
     const accepted = amiss
       .flatMap(({ things }, at) => things.map((thing) => ({ what: thing.slice(0, 300), why: reasons[at]! })))
       .slice(0, MOST_KEPT);
     try {
-      await firstValueFrom(this.client.post('/profiles/{id}/editions', { note, accepted, reach }, revision, { id }));
+      await firstValueFrom(this.client.post('/profiles/{id}/editions', { note, accepted, reach, leave }, revision, { id }));
       this.dialog.close(true);
     } catch (error) {
       this.failure.set((error as Error).message);
@@ -118,3 +121,10 @@ export class ReleaseDialog {
 }
 
 const isThere = ({ value }: AbstractControl<string>) => (value.trim() === '' ? { missing: true } : null);
+
+/** How what is stored is shown from then on. */
+function shownWords(left: number): string {
+  const but =
+    left === 0 ? '' : left === 1 ? ', but for the text that is left as it is' : `, but for the ${left} texts that are left as they are`;
+  return `the site shows it by this edition${but}.`;
+}

@@ -21,12 +21,14 @@ import { ChangesTable, differencesOf } from '../../shared/profile/changes-table'
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { ConversionsStore, goesOn, type ToldConversion } from '../../state/conversions';
+import { LeftStore, type LeftText } from '../../state/left';
 import { QuestionsStore } from '../../state/questions';
 import { AskDialog, type AskQuestion, type Asked } from './ask-dialog';
 import { AskedList } from './asked-list';
 import { ConversionStrip } from './conversion-strip';
 import { ConvertDialog, type ConvertQuestion } from './convert-dialog';
 import { EditionList } from './edition-list';
+import { LeftList } from './left-list';
 import { ReleaseDialog, type Amiss, type ReleaseQuestion } from './release-dialog';
 import { ReleaseStore, resolved } from './release-store';
 import { TextByBoth } from './text-by-both';
@@ -47,6 +49,7 @@ const TOLD = ['markup', 'extends'];
     ChangesTable,
     ConversionStrip,
     EditionList,
+    LeftList,
     MatButtonModule,
     MatExpansionModule,
     MatProgressBarModule,
@@ -55,7 +58,7 @@ const TOLD = ['markup', 'extends'];
     TextByBoth,
     TitleLine,
   ],
-  providers: [ReleaseStore, ConversionsStore, QuestionsStore],
+  providers: [ReleaseStore, ConversionsStore, LeftStore, QuestionsStore],
   templateUrl: './release-page.html',
   styleUrl: './release-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -66,6 +69,9 @@ export class ReleasePage {
   protected readonly release = inject(ReleaseStore);
   protected readonly conversions = inject(ConversionsStore);
   protected readonly questions = inject(QuestionsStore);
+  protected readonly left = inject(LeftStore);
+  /** Texts that are to be left as they are, by document and field. */
+  protected readonly leaving = signal<ReadonlySet<string>>(new Set());
   protected readonly isConverting = computed(() => {
     const latest = this.conversions.latest();
     return latest !== null && goesOn(latest);
@@ -202,6 +208,8 @@ export class ReleasePage {
       untracked(() => {
         void this.conversions.load(id);
         void this.questions.load({ profile: id });
+        void this.left.load(id);
+        this.leaving.set(new Set());
       });
     });
     // What was converted comes out otherwise.
@@ -233,6 +241,26 @@ export class ReleasePage {
         .afterClosed(),
     );
     if (asked !== undefined) this.conversions.show(asked);
+  }
+
+  private namesIn({ documents }: ReachGroup): string[] {
+    const touched = this.release.touched();
+    return documents.map((at) => `${touched[at]!.document}/${touched[at]!.field}`);
+  }
+
+  /** Whether all texts of a group are to be left as they are. */
+  protected isLeft(group: ReachGroup): boolean {
+    return this.namesIn(group).every((name) => this.leaving().has(name));
+  }
+
+  /** Leaves all texts of a group as they are, or lets them follow. */
+  protected leave(group: ReachGroup): void {
+    const [names, isLeft] = [this.namesIn(group), this.isLeft(group)];
+    this.leaving.update((all) => new Set(isLeft ? [...all].filter((name) => !names.includes(name)) : [...all, ...names]));
+  }
+
+  protected async follow(text: LeftText): Promise<void> {
+    if (await this.left.follow(this.id(), text)) this.release.lookAgain(this.id());
   }
 
   /** Asks whoever wrote the texts of a group what the draft may do to them. */
@@ -275,6 +303,10 @@ export class ReleasePage {
       revision: profile.revision,
       amiss: this.amiss(),
       reach: { texts: this.release.texts(), touched, losing: losing.documents, words: losing.words },
+      leave: [...this.leaving()].map((name) => ({
+        document: name.slice(0, name.lastIndexOf('/')),
+        field: name.slice(name.lastIndexOf('/') + 1),
+      })),
     };
     const isReleased = await firstValueFrom(
       this.dialogs.open<ReleaseDialog, ReleaseQuestion, boolean>(ReleaseDialog, { data, width: '560px', maxWidth: '94vw' }).afterClosed(),
@@ -282,6 +314,8 @@ export class ReleasePage {
     if (isReleased !== true) return;
     this.messages.open(`Edition ${data.number} of “${data.name}” is released: authors write with it.`, undefined, { duration: 6000 });
     this.store.dispatch(LibraryActions.editionsRequested());
+    this.leaving.set(new Set());
+    void this.left.load(profile.id);
   }
 
   /** Puts into the draft what was released last. */
