@@ -158,6 +158,10 @@ describe('where did it go', () => {
       words: 'The north channel is dredged on Monday.',
       sentence: 'Words were taken out by hand',
     });
+    // A correction is no loss.
+    await save(id, { body: { value: '<p>Beacon is lit.</p>' } });
+    await save(id, { body: { value: '<p>Beacon was lit.</p>' } });
+    expect((await taken({ document: id }))[0]).toMatchObject({ line: null, severity: 'change', words: 'is' });
     // A word that MariaDB does not index, and one that was never there.
     expect((await taken({ words: 'is dredged on' }))[0]?.id).toBe(found!.id);
     expect(await taken({ words: 'dredged zeppelin' })).toEqual([]);

@@ -227,7 +227,7 @@ describe('where did it go', () => {
 
   test('of one document also what its page leaves out now', async () => {
     const screen = await Screen.of(WherePage, { inputs: { document: 'note-1', words: 'berths' } });
-    ask(screen, 'words=berths&document=note-1&severity=loss&limit=50').flush([]);
+    ask(screen, 'words=berths&document=note-1&limit=50').flush([]);
     screen.http.expectOne('/api/v1/documents/note-1').flush(DOCUMENT);
     const { words, sample, ...line } = lines[0]!;
     screen.http

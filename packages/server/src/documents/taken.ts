@@ -44,6 +44,8 @@ export interface TakenQuery {
   after?: string | undefined;
 }
 
+/** Of words that somebody takes out by hand, fewer than this are a correction. */
+const FEWEST_MISSED = 4;
 /** Words of one step that are kept. */
 const LONGEST_WORDS = 100_000;
 
@@ -72,7 +74,10 @@ export async function keepTaken(
     const phrases = phrasesGone(asMarkup(was), is === undefined ? '' : asMarkup(is), explained);
     if (phrases.length === 0) continue;
     const { profile, edition } = is ?? was;
-    add({ field: was.key, step: how, profile, edition: edition ?? null }, 'loss', null, phrases.join('\n').slice(0, LONGEST_WORDS), '');
+    const words = phrases.join('\n');
+    // A word that is written otherwise is no loss; a sentence is.
+    const severity = words.split(/\s+/).length < FEWEST_MISSED ? 'change' : 'loss';
+    add({ field: was.key, step: how, profile, edition: edition ?? null }, severity, null, words.slice(0, LONGEST_WORDS), '');
   }
   for (const row of rows)
     await sequelize.query(

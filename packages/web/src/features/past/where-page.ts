@@ -70,7 +70,8 @@ export class WherePage {
   private readonly people = computed(() => new Map(this.acting.people().map(({ id, label }) => [id, label])));
   protected readonly step = STEP;
   protected readonly severity = computed((): Wanted['severity'] => {
-    const much = this.much() ?? 'loss';
+    // Whoever looks for words wants them however much they were noticed.
+    const much = this.much() ?? ((this.words() ?? '') === '' ? 'loss' : '');
     return much === 'loss' || much === 'change' || much === 'tidy' ? much : '';
   });
   protected readonly rows = computed(() =>
