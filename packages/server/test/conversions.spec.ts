@@ -118,10 +118,10 @@ test('broken off in the middle of a text it is gone on with where it was: nothin
   const query = db().query.bind(db());
   for (const statements of [9, 23, 41]) {
     let count = 0;
-    const broken = jest.spyOn(db(), 'query').mockImplementation(((...args: Parameters<typeof query>) => {
+    const broken = jest.spyOn(db(), 'query').mockImplementation((...args: Parameters<typeof query>) => {
       if (++count > statements && /INSERT|UPDATE/.test(JSON.stringify(args[0]))) throw new Error('The process is gone.');
       return query(...args);
-    }));
+    });
     await expect(run(id)).rejects.toThrow('The process is gone.');
     broken.mockRestore();
   }
