@@ -15,6 +15,7 @@ import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
 import { framedText } from '../../shared/page/framed-text';
 import { Confirm, type Question } from '../../ui/confirm';
+import { TextChanges } from '../../ui/text-changes';
 import { TitleLine } from '../../ui/title-line';
 import { HOW } from './past-words';
 import { VersionsStore, type ToldVersion } from './versions-store';
@@ -37,7 +38,7 @@ interface FieldThen {
 /** The versions of a document that were ever stored: who, when, by which edition; two of them compared, and the way back. */
 @Component({
   selector: 'ty-versions-page',
-  imports: [DatePipe, MatButtonModule, MatButtonToggleModule, MatFormFieldModule, MatSelectModule, RouterLink, TitleLine],
+  imports: [DatePipe, MatButtonModule, MatButtonToggleModule, MatFormFieldModule, MatSelectModule, RouterLink, TextChanges, TitleLine],
   providers: [VersionsStore],
   templateUrl: './versions-page.html',
   styleUrl: './versions-page.scss',

@@ -29,40 +29,7 @@ import { ANSWERS, type Question } from '../../state/questions';
       }
     </ul>
   `,
-  styles: `
-    :host {
-      display: block;
-      border-top: 1px solid var(--ty-line);
-    }
-    header {
-      display: flex;
-      align-items: baseline;
-      justify-content: space-between;
-      padding: 12px 16px 6px;
-      font-size: 12px;
-    }
-    h2 {
-      font: 600 15px/20px var(--ty-serif);
-    }
-    ul {
-      margin: 0;
-      padding: 0;
-      list-style: none;
-    }
-    li {
-      padding: 6px 16px 7px;
-      border-top: 1px solid var(--ty-hair);
-      font-size: 13px;
-      line-height: 18px;
-    }
-    a {
-      margin-right: 6px;
-      color: var(--ty-ink);
-    }
-    .bad {
-      color: var(--ty-rubric);
-    }
-  `,
+  styleUrl: './asked-list.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class AskedList {

@@ -11,6 +11,7 @@ import { debounceTime, firstValueFrom, startWith } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
 import { FIELDS, type ConversionForm, type NamedText, type ToldConversion, type Tried } from '../../state/conversions';
 import { staysWhile } from '../../ui/stays-while';
+import { TextChanges } from '../../ui/text-changes';
 
 export interface ConvertQuestion {
   profile: string;
@@ -47,7 +48,7 @@ const AROUND = 50;
 /** Prepares a replacement in the texts of a group: shown on some of them, and run over all. */
 @Component({
   selector: 'ty-convert',
-  imports: [MatButtonModule, MatDialogModule, MatFormFieldModule, MatInputModule, MatSelectModule, ReactiveFormsModule],
+  imports: [MatButtonModule, MatDialogModule, MatFormFieldModule, MatInputModule, MatSelectModule, ReactiveFormsModule, TextChanges],
   templateUrl: './convert-dialog.html',
   styleUrl: './convert-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -27,40 +27,7 @@ import type { LeftText } from '../../state/left';
       }
     </ul>
   `,
-  styles: `
-    :host {
-      display: block;
-      border-top: 1px solid var(--ty-line);
-    }
-    header {
-      display: flex;
-      align-items: baseline;
-      justify-content: space-between;
-      padding: 12px 16px 6px;
-      font-size: 12px;
-    }
-    h2 {
-      font: 600 15px/20px var(--ty-serif);
-    }
-    ul {
-      margin: 0;
-      padding: 0;
-      list-style: none;
-    }
-    li {
-      padding: 5px 16px 6px;
-      border-top: 1px solid var(--ty-hair);
-      font-size: 13px;
-      line-height: 18px;
-    }
-    a {
-      margin-right: 6px;
-      color: var(--ty-ink);
-    }
-    .ty-failure {
-      margin: 0 16px 6px;
-    }
-  `,
+  styleUrl: './left-list.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class LeftList {
