@@ -76,6 +76,15 @@ describe('a prepared replacement', () => {
     );
   });
 
+  test('what readers do not see does not turn up', () => {
+    for (const html of ['<audio>fallback</audio>', '<div hidden>draft</div>', '<div style="display:none">draft</div>'])
+      for (const element of ['audio', 'div']) expect(done(html, { do: 'unwrap', element })).toEqual({ html, places: 0 });
+    expect(done('<audio>fallback</audio>', { do: 'rename-element', element: 'audio', to: 'b' }).places).toBe(0);
+    expect(done('<div hidden>draft</div>', { do: 'rename-element', element: 'div', to: 'section' }).html).toBe(
+      '<section hidden="">draft</section>',
+    );
+  });
+
   test('leaves a text to the letter where nothing fits', () => {
     const html = '<P CLASS=x>One<br/>two &amp; three';
     expect(done(html, { do: 'rename-element', element: 'b', to: 'strong' })).toEqual({ html, places: 0 });

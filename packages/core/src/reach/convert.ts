@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { ELEMENT_CATALOGUE } from '../markup/catalogue';
 import { isBlock, VOID_ELEMENTS } from '../html/elements';
+import { isHidden } from '../html/display';
 import { append, ElementNode, HTML_NAMESPACE, type Attribute } from '../html/node';
 import { parseFragment } from '../html/parse';
 import { serialize } from '../html/serialize';
@@ -125,11 +126,17 @@ export function convert(html: string, conversion: Conversion): Converted {
         if (moveToClass(node, conversion)) places++;
         return 'keep';
       }
+      const wasHidden = isHidden(node);
+      // What readers do not see must not turn up as text.
+      if (conversion.do === 'unwrap' && wasHidden) return 'keep';
+      if (conversion.do === 'rename-element') {
+        node.name = conversion.to;
+        if (wasHidden && !isHidden(node)) node.name = conversion.element;
+        else places++;
+        return 'keep';
+      }
       places++;
       switch (conversion.do) {
-        case 'rename-element':
-          node.name = conversion.to;
-          return 'keep';
         case 'rename-class':
           setClasses(
             node,
