@@ -24,6 +24,24 @@ main(async () => {
     });
     return;
   }
+  if (process.argv.includes('reach')) {
+    await ensureAll({ mariadb: true });
+    const { build } = await import('esbuild');
+    await build({
+      entryPoints: [at('bench/reach.ts')],
+      outfile: at('bench/dist/reach.mjs'),
+      bundle: true,
+      packages: 'external',
+      alias: { '@typikon/core': at('packages/core/src/index.ts'), '@typikon/api': at('packages/api/src/index.ts') },
+      platform: 'node',
+      format: 'esm',
+      target: 'node20',
+      logLevel: 'error',
+    });
+    const folder = process.argv.slice(2).filter((word) => word !== 'reach');
+    await run(process.execPath, [at('bench/dist/reach.mjs'), ...folder], { show: true, what: 'The bench' });
+    return;
+  }
   await ensureAll();
   if (!existsSync(at('bench/node_modules')))
     await step('Installing the libraries to compare with', () =>

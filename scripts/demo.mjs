@@ -67,6 +67,7 @@ main(async () => {
       log,
       env: { ...database.env, TYPIKON_DEMO_DIR: at('demo'), ...documents, TYPIKON_WEB_DIR: at('packages/web/dist') },
       onLost: () => void again('The server', startOnlyServer),
+      onTold: tellOfDocuments,
     });
   };
   const startBoth = async () => {
@@ -93,6 +94,18 @@ main(async () => {
   );
 });
 
+/** How far a large demo has come, every ten seconds; it can be worked with meanwhile. */
+let toldAt = 0;
+function tellOfDocuments({ documents, of }) {
+  if (documents < of && Date.now() - toldAt < 10_000) return;
+  toldAt = Date.now();
+  say(
+    documents < of
+      ? `${documents.toLocaleString('en')} of ${of.toLocaleString('en')} documents are written.`
+      : `All ${of.toLocaleString('en')} documents are written.`,
+  );
+}
+
 function readOptions() {
   try {
     const { values } = parseArgs({
@@ -101,13 +114,14 @@ function readOptions() {
     const port = Number(values.port);
     if (!Number.isInteger(port) || port < 1 || port > 65534) throw new Stop(`--port needs a number from 1 to 65534, not "${values.port}".`);
     if (values.documents === undefined) return { fresh: values.fresh, port, documents: {} };
-    if (!/^\d{1,6}$/.test(values.documents)) throw new Stop(`--documents needs a number of documents, not "${values.documents}".`);
+    if (!/^\d{1,6}$/.test(values.documents) || Number(values.documents) > 100_000)
+      throw new Stop(`--documents needs a number up to 100000, not "${values.documents}".`);
     return { fresh: values.fresh, port, documents: { TYPIKON_DEMO_DOCUMENTS: values.documents } };
   } catch (error) {
     throw error instanceof Stop
       ? error
       : new Stop(
-          `${error.message} The options are --fresh, --port N and --documents N (with --fresh: how many composed documents the site has).`,
+          `${error.message} The options are --fresh, --port N and --documents N (how many composed documents the site has; a large number is written in the background, and goes on with the next start).`,
         );
   }
 }

@@ -12,9 +12,10 @@ const ALLOCATION = { MALLOC_ARENA_MAX: '2', MALLOC_MMAP_THRESHOLD_: '131072', MA
  * Starts the built server and waits until it answers. It ends with this process, however this process ends.
  *
  * @param options.env settings, see packages/server/src/config.ts
+ * @param options.onTold called with what it tells of while it runs
  * @param options.onLost called with the exit code when it ends by itself after it was ready
  */
-export async function startServer({ env, port, log = 'ignore', onLost = () => {} }) {
+export async function startServer({ env, port, log = 'ignore', onLost = () => {}, onTold = () => {} }) {
   const child = spawn(process.execPath, [...NODE_OPTIONS, at('packages/server/dist/main.js')], {
     cwd: at('.'),
     env: {
@@ -27,6 +28,7 @@ export async function startServer({ env, port, log = 'ignore', onLost = () => {}
     stdio: ['ignore', log, 'pipe', 'ipc'],
     detached: true,
   });
+  child.on('message', onTold);
   let errors = '';
   let hasEnded = false;
   let isReady = false;

@@ -1,6 +1,7 @@
 import * as conversions from './conversions';
 import * as documents from './documents';
 import * as editions from './editions';
+import * as fit from './fit';
 import * as profiles from './profiles';
 import * as questions from './questions';
 import * as site from './site';
@@ -40,6 +41,8 @@ export const contract = {
   followAgain: editions.followAgain,
   reachOfProfile: editions.reachOfProfile,
   reachOfText: editions.reachOfText,
+  fitOfTexts: fit.fitOfTexts,
+  profileOfFit: fit.profileOfFit,
   tryConversion: conversions.tryConversion,
   askConversion: conversions.askConversion,
   listConversions: conversions.listConversions,

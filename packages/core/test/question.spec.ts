@@ -28,7 +28,16 @@ describe('the features of a document', () => {
       { element: 'p', attribute: 'class', value: 'a' },
       { element: 'b', attribute: 'class', value: 'a' },
     ]);
-    expect(whole).toEqual({ nodes: 11, length: html.length, hasComments: true, hasHardSpaces: false, isBeyondAscii: true });
+    expect(whole).toEqual({
+      structure: [],
+      nodes: 11,
+      depth: 2,
+      length: html.length,
+      hasComments: true,
+      hasHardSpaces: false,
+      hasBlanks: false,
+      isBeyondAscii: true,
+    });
   });
 
   test.each([

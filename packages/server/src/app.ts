@@ -6,6 +6,7 @@ import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { guard } from './auth/guard';
 import { conversions } from './conversions/routes';
+import { fit } from './fit/routes';
 import { questions } from './questions/routes';
 import { documents } from './documents/routes';
 import { editions } from './editions/routes';
@@ -74,7 +75,7 @@ const limits = [LARGEST_SETTINGS, LARGEST_BODY, LARGEST_PAYLOAD].map(
 const CONTENTS =
   /^\/api\/v1\/(profiles$|editions$|profiles\/.*\/(editions|reach)\b|acting$|site$|site\/|.*\/rule-history$|.*\/revisions\b|style-files\b|specimens\/.|documents\/.|taken$|questions\b|profiles\/.*\/conversions\b)/;
 const ALL_CONTENTS =
-  /^\/api\/v1\/(texts\/(census|published)|comparison|types\/.*\/give-documents|profiles\/[^/]+\/(reach|questions|conversions\/try))$/;
+  /^\/api\/v1\/(texts\/(census|published)|comparison|fit|fit\/profile|types\/.*\/give-documents|profiles\/[^/]+\/(reach|questions|conversions\/try))$/;
 
 /** Which requests are short work, and which may take long. */
 export function laneOf({ method, path, bytes }: Load): Choice {
@@ -133,6 +134,7 @@ export function createApp({
   app.route('/api/v1', profiles(sequelize, sites, committing));
   app.route('/api/v1', profileRemoval(sequelize, committing));
   app.route('/api/v1', editions(sequelize, sites, committing));
+  app.route('/api/v1', fit(sequelize));
   app.route('/api/v1', conversions(sequelize, sites, committing));
   app.route('/api/v1', questions(sequelize, sites, committing));
   app.route('/api/v1', texts(sequelize, sites));

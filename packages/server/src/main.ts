@@ -8,13 +8,15 @@ import { readConfig } from './config';
 import { connect } from './db/connection';
 import { migrate } from './db/migrate';
 import { listen } from './http-server';
-import { ALL_FIGURES, areFiguresBy, engineOf, likenessJobs } from './jobs/likeness';
+import { DEMO_DOCUMENTS, demoJobs } from './jobs/demo-documents';
+import { ALL_FIGURES, areFiguresBy, engineOf, likenessJobs, ONE_FIGURE } from './jobs/likeness';
 import { goingOn } from './conversions/repository';
 import { CONVERT, conversionJobs } from './jobs/conversions';
 import { featureJobs, INDEX_TEXTS } from './jobs/text-features';
 import { JobQueue } from './jobs/queue';
 import { JobRunner } from './jobs/runner';
 import { openLanes } from './lanes/open';
+import { USUAL_COUNT } from './seed/compose';
 import { seedDemo } from './seed/demo';
 import { createSite } from './standins/site';
 
@@ -34,15 +36,21 @@ const lanes = openLanes({ database: config.database, applicationOrigins, siteOri
 const engine = engineOf(readFileSync(new URL('./worker.js', import.meta.url)));
 const queue = new JobQueue(sequelize);
 const quiet = (): Promise<void> => lanes.heavy.quiet(MOST_YIELD_MS);
-const runner = new JobRunner(
+const toldOfDemo = (written: number, of: number): void => void process.send?.({ documents: written, of });
+/** Figures of a large site take hours: what somebody waits for is done beside them. */
+const FIGURES = [ALL_FIGURES, ONE_FIGURE];
+const figures = new JobRunner(queue, likenessJobs(sequelize, queue, lanes.background, { quiet, engine }), log, { these: FIGURES });
+const others = new JobRunner(
   queue,
   {
-    ...likenessJobs(sequelize, queue, lanes.background, { quiet, engine }),
     ...featureJobs(lanes.background, quiet),
     ...conversionJobs(lanes.background, () => looksChanged()),
+    ...demoJobs(lanes.background, toldOfDemo),
   },
   log,
+  { except: FIGURES },
 );
+const runners = [figures, others];
 
 const rest = new Rest(() => {
   giveBack();
@@ -53,14 +61,15 @@ const rest = new Rest(() => {
 /** Figures are taken in the background; that they are asked for must never fail what was asked for before. */
 const looksChanged = (): void =>
   void queue.ask(ALL_FIGURES, 'all', config.figuresWaitMs).then(
-    () => runner.nudge(),
+    () => figures.nudge(),
     (error: unknown) => log.error({ err: error }, 'figures of likeness were not asked for'),
   );
 
 async function start(): Promise<void> {
-  const { demoDir, demoDocuments } = config;
+  const { demoDir, demoDocuments = USUAL_COUNT } = config;
+  const usual = Math.min(demoDocuments, USUAL_COUNT);
   const migrations = await migrate(sequelize, async () => {
-    if (demoDir !== undefined && (await seedDemo(sequelize, demoDir, demoDocuments))) log.info('demo data read');
+    if (demoDir !== undefined && (await seedDemo(sequelize, demoDir, usual))) log.info('demo data read');
   });
   if (migrations.length > 0) log.info({ migrations }, 'database migrated');
   const site = createSite({ log, applicationOrigins, imagesDir, lanes });
@@ -72,16 +81,17 @@ async function start(): Promise<void> {
   if (migrations.length > 0 || !(await areFiguresBy(engine))) looksChanged();
   // Texts that came before there was an index, or before what it holds was another thing, are indexed now.
   await queue.ask(INDEX_TEXTS, 'all');
+  if (demoDir !== undefined && demoDocuments > usual) await queue.ask(DEMO_DOCUMENTS, String(demoDocuments));
   // One that was asked for by a process that ended right after goes on, too.
   for (const id of await goingOn(sequelize)) await queue.ask(CONVERT, String(id));
-  runner.start();
+  for (const runner of runners) runner.start();
 }
 
 async function stop(): Promise<void> {
   const deadline = setTimeout(() => process.exit(0), 3000);
   deadline.unref();
   await Promise.all(servers.map((server) => new Promise((done) => server.close(done))));
-  await Promise.all([runner.stop(), ...Object.values(lanes).map((lane) => lane.stop())]);
+  await Promise.all([...runners.map((runner) => runner.stop()), ...Object.values(lanes).map((lane) => lane.stop())]);
   await sequelize.close();
   process.exit(0);
 }

@@ -4,7 +4,7 @@ import { DocumentFieldModel } from '../src/db/document-models';
 import { ProfileModel } from '../src/db/models';
 import { chainFrom } from '../src/editions/repository';
 import { candidatesFor, type Candidates } from '../src/features/candidates';
-import { indexSome, indexText } from '../src/features/repository';
+import { indexSome, indexTexts } from '../src/features/repository';
 import { rulesOfChain } from '../src/rules';
 import { useDemoApp } from './demo-app';
 
@@ -167,7 +167,7 @@ test('names and values that are too long to be kept whole are asked for whatever
   const text = (await DocumentFieldModel.findOne({ where: { profileId: 'diary' }, order: ['documentId'] }))!;
   const { documentId, fieldKey, revision } = text;
   const long = (html: string): Promise<void> =>
-    database().transaction((transaction) => indexText(database(), { documentId, fieldKey, revision }, html, transaction));
+    database().transaction((transaction) => indexTexts(database(), [{ documentId, fieldKey, revision, html }], transaction));
   const isAsked = async (patch: Json): Promise<boolean> =>
     namesOf(await candidatesOf('diary', patch)).includes(`${documentId}/${fieldKey}`);
   await long(`<p><a href="https://a.example/${'x'.repeat(3000)}">y</a></p>`);

@@ -17,6 +17,11 @@ export const routes: Routes = [
     loadComponent: () => import('./features/release/release-page').then((m) => m.ReleasePage),
     title: 'Release · Typikon',
   },
+  {
+    path: 'profiles/:id/fit',
+    loadComponent: () => import('./features/fit/fit-page').then((m) => m.FitPage),
+    title: 'Fit · Typikon',
+  },
   { path: 'profiles/:id', loadChildren: () => import('./workshop.routes').then((m) => m.workshopRoutes) },
   {
     path: 'types',

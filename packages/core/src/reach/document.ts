@@ -3,7 +3,7 @@ import { renderedWords } from '../html/rendered-text';
 import { visibleLetters } from '../html/text';
 import { elementsOf } from '../html/transform';
 import type { LedgerEntry } from '../ledger/entry';
-import { clean, cleanWithoutLedger } from '../markup/clean';
+import { clean } from '../markup/clean';
 import type { CompiledRules } from '../markup/compiled';
 import { missing } from './missing';
 
@@ -48,9 +48,9 @@ export interface DocumentReach {
  * @returns null for a document that the change does not touch: one that comes out the same, to the letter
  */
 export function reachOf(html: string, from: CompiledRules, to: CompiledRules): DocumentReach | null {
-  if (cleanWithoutLedger(html, from) === cleanWithoutLedger(html, to)) return null;
   const before = clean(html, from);
   const after = clean(html, to);
+  if (before.html === after.html) return null;
   const [lettersBefore, lettersAfter] = [visibleLetters(before.root), visibleLetters(after.root)];
   const words = { before: renderedWords(before.root), after: renderedWords(after.root) };
   const things = { before: thingsIn(before.root), after: thingsIn(after.root) };

@@ -5,7 +5,7 @@ import type { JsonObject } from '../profile/merge-patch';
 import { resolveProfile } from '../profile/resolve';
 import type { Group, Problem } from './closure';
 import { isAllowable, leastProfile } from './least-profile';
-import { keyOfNeed, needsOf, needWords, weightOfNeed, type Need } from './needs';
+import { keyOfNeed, needsOf, needWords, weightOfNeed, type Need, type NeedWithValue } from './needs';
 import { choicesOf, smallestFor, type Choice } from './smallest';
 import { isWhole } from './whole';
 
@@ -43,6 +43,19 @@ export interface Fit {
   curve: FitStep[];
 }
 
+/** The way from least privilege to everything. */
+export interface FitWay {
+  /** How many documents any profile can keep whole. */
+  most: number;
+  steps: FitStep[];
+  /** The least profile that is found for a share of the documents, from 0 to 1, and what is known of it. */
+  keeping(keep: number, name: string): { profile: JsonObject; risk: number; rules: number; whole: number; bound: number };
+  /** The profile of one step: it allows what all steps up to it do. */
+  at(step: number, name: string): JsonObject;
+  /** For each step some of the documents that are whole by it and not by the one before, by their numbers. */
+  samples(most: number): number[][];
+}
+
 export interface FitOptions extends CompileOptions {
   /** The share of the documents to keep whole, from 0 to 1. */
   keep: number;
@@ -56,26 +69,14 @@ export interface FitOptions extends CompileOptions {
  * @param documents gives the documents as they are stored, from the first to the last, whenever it is called; never trusted
  */
 export function fitTo(documents: () => Iterable<string>, { keep, name = 'Least rules', ...above }: FitOptions): Fit {
-  const corpus = new Corpus();
-  for (const html of documents()) corpus.add(html);
-  const everything = compiled(
-    leastProfile(
-      corpus.withValues(corpus.allNeeds(), () => true),
-      name,
-    ),
-    above,
-  );
+  const corpus = new FitCorpus();
+  for (const html of documents()) corpus.add(needsOf(parseFragment(html).root));
+  const everything = compiledFit(corpus.everything(name), above);
   let number = 0;
   for (const html of documents()) corpus.settle(number++, isWhole(html, everything));
-  const problem = corpus.problem();
-  const choices = choicesOf(problem);
-  const most = choices.at(-1)!.covered;
-  const chosen = smallestFor(problem, choices, Math.min(most, Math.ceil(keep * number - 1e-9)));
-  const profile = leastProfile(
-    corpus.withValues(chosen.items, (at) => corpus.isCovered(at, chosen.items)),
-    name,
-  );
-  const rules = compiled(profile, above);
+  const way = corpus.way();
+  const { profile, ...chosen } = way.keeping(keep, name);
+  const rules = compiledFit(profile, above);
   let whole = 0;
   for (const html of documents()) if (isWhole(html, rules)) whole++;
   return {
@@ -83,45 +84,52 @@ export function fitTo(documents: () => Iterable<string>, { keep, name = 'Least r
     documents: number,
     whole,
     kept: share(whole, number),
-    risk: chosen.weight,
-    rules: chosen.items.size,
+    risk: chosen.risk,
+    rules: chosen.rules,
     bound: chosen.bound,
-    most,
-    curve: choices.map((choice, at) => stepOf(corpus, choice, choices[at - 1], number)),
+    most: way.most,
+    curve: way.steps,
   };
 }
 
 const share = (part: number, whole: number): number => (whole === 0 ? 1 : part / whole);
 
-function stepOf(corpus: Corpus, { items, weight, covered, isLeast }: Choice, before: Choice | undefined, documents: number): FitStep {
-  const allows = [...items].filter((item) => before?.items.has(item) !== true).map((item) => needWords(corpus.needs[item]!));
-  return { allows, risk: weight, rules: items.size, whole: covered, kept: share(covered, documents), isLeast };
-}
-
-function compiled(profile: JsonObject, above: CompileOptions): CompiledRules {
+/** Compiles a profile that was made by a fit. */
+export function compiledFit(profile: JsonObject, above: CompileOptions): CompiledRules {
   const resolution = resolveProfile('least', () => profile);
   if (!resolution.ok) throw new Error(resolution.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' '));
   return compileRules(resolution.resolved, above);
 }
 
+/** Of what no rule can be written for. */
+const NEVER = -1;
+
 /** Documents by what they need. */
-class Corpus {
-  readonly needs: Need[] = [];
+export class FitCorpus {
+  private readonly needs: Need[] = [];
   private readonly numbers = new Map<string, number>();
+  /** The same for needs that are told by the same object again. */
+  private readonly known = new WeakMap<Need, number>();
   /** By need, then by value: the documents that have it, each once. */
   private readonly values: Map<string, number[]>[] = [];
   private readonly documents: { needs: readonly number[]; isPossible: boolean }[] = [];
 
-  add(html: string): void {
+  /** How many documents there are. */
+  get size(): number {
+    return this.documents.length;
+  }
+
+  /** Adds a document by what it needs, each thing once or more often; documents are numbered in this order, from 0. */
+  add(needed: Iterable<NeedWithValue>): void {
     const at = this.documents.length;
     const needs = new Set<number>();
     let isPossible = true;
-    for (const { need, value } of needsOf(parseFragment(html).root)) {
-      if (!isAllowable(need)) {
+    for (const { need, value } of needed) {
+      const number = this.known.get(need) ?? this.numberOf(need);
+      if (number === NEVER) {
         isPossible = false;
         continue;
       }
-      const number = this.numberOf(need);
       needs.add(number);
       if (value !== undefined) this.addValue(number, value, at);
     }
@@ -133,17 +141,69 @@ class Corpus {
     this.documents[at]!.isPossible &&= isWhole;
   }
 
-  allNeeds(): Set<number> {
-    return new Set(this.needs.keys());
+  /** Whether any rules can keep a document whole, as far as is known. */
+  isPossible(at: number): boolean {
+    return this.documents[at]!.isPossible;
   }
 
-  isCovered(at: number, items: ReadonlySet<number>): boolean {
+  /** A profile that allows all that any document needs. */
+  everything(name: string): JsonObject {
+    return leastProfile(
+      this.withValues(new Set(this.needs.keys()), () => true),
+      name,
+    );
+  }
+
+  /** The way from allowing nothing to allowing all, once every document is settled. */
+  way(): FitWay {
+    const problem = this.problem();
+    const choices = choicesOf(problem);
+    const most = choices.at(-1)!.covered;
+    return {
+      most,
+      steps: choices.map((choice, at) => this.stepOf(choice, choices[at - 1])),
+      keeping: (keep, name) => {
+        const wanted = Math.min(most, Math.ceil(keep * this.size - 1e-9));
+        const { items, weight, covered, bound } = smallestFor(problem, choices, wanted);
+        return { profile: this.profileOf(items, name), risk: weight, rules: items.size, whole: covered, bound };
+      },
+      at: (step, name) => this.profileOf(choices[step]!.items, name),
+      samples: (most) => this.samples(choices, most),
+    };
+  }
+
+  private profileOf(items: ReadonlySet<number>, name: string): JsonObject {
+    return leastProfile(
+      this.withValues(items, (at) => this.isCovered(at, items)),
+      name,
+    );
+  }
+
+  private isCovered(at: number, items: ReadonlySet<number>): boolean {
     const { needs, isPossible } = this.documents[at]!;
     return isPossible && needs.every((need) => items.has(need));
   }
 
+  private samples(choices: readonly Choice[], most: number): number[][] {
+    const first = new Map<number, number>();
+    choices.forEach(({ items }, step) => {
+      for (const item of items) if (!first.has(item)) first.set(item, step);
+    });
+    const samples: number[][] = choices.map(() => []);
+    this.documents.forEach(({ needs, isPossible }, at) => {
+      const step = needs.reduce((last, need) => Math.max(last, first.get(need) ?? Infinity), 0);
+      if (isPossible && step < samples.length && samples[step]!.length < most) samples[step]!.push(at);
+    });
+    return samples;
+  }
+
+  private stepOf({ items, weight, covered, isLeast }: Choice, before: Choice | undefined): FitStep {
+    const allows = [...items].filter((item) => before?.items.has(item) !== true).map((item) => needWords(this.needs[item]!));
+    return { allows, risk: weight, rules: items.size, whole: covered, kept: share(covered, this.size), isLeast };
+  }
+
   /** Needs with the values that they have in some of the documents. */
-  withValues(items: ReadonlySet<number>, isMeant: (at: number) => boolean) {
+  private withValues(items: ReadonlySet<number>, isMeant: (at: number) => boolean) {
     const meant = this.documents.map((_, at) => isMeant(at));
     return [...items].map((item) => ({
       need: this.needs[item]!,
@@ -151,7 +211,7 @@ class Corpus {
     }));
   }
 
-  problem(): Problem {
+  private problem(): Problem {
     const groups = new Map<string, { items: readonly number[]; count: number }>();
     for (const { needs, isPossible } of this.documents) {
       if (!isPossible) continue;
@@ -168,10 +228,13 @@ class Corpus {
     const key = keyOfNeed(need);
     let number = this.numbers.get(key);
     if (number === undefined) {
-      this.numbers.set(key, (number = this.needs.length));
-      this.needs.push(need);
-      this.values.push(new Map());
+      this.numbers.set(key, (number = isAllowable(need) ? this.needs.length : NEVER));
+      if (number !== NEVER) {
+        this.needs.push(need);
+        this.values.push(new Map());
+      }
     }
+    this.known.set(need, number);
     return number;
   }
 

@@ -68,7 +68,7 @@ export function leastProfile(needs: readonly NeedWithValues[], name: string): Js
 }
 
 /** Rules about depth are a matter of their own: a document that is deep is none that asks for more rights. */
-const DEEPEST = 500;
+export const DEEPEST = 500;
 
 interface Parts {
   attributes: Map<string, readonly string[]>;

@@ -2,8 +2,9 @@ import { HTML_NAMESPACE, type ElementNode, type ParentNode } from '../html/node'
 import { hostOf, schemeOf } from '../markup/address';
 import { isAttributeForbidden, SAFETY_FLOOR, URL_ATTRIBUTES } from '../markup/floor';
 import { readDeclarations } from '../markup/inline-style';
-import { IMPLIED_BY, MADE_WHOLES, wholesOf } from '../markup/parts';
+import { IMPLIED_BY } from '../markup/parts';
 import { riskOfAttribute, riskOfElement, type Risk } from '../markup/risk';
+import { madeAround, STRUCTURE, type AttributeFeature } from './features';
 import { isBlankAttribute } from './whole';
 
 /** One thing that rules have to allow so that a document stays whole. */
@@ -57,15 +58,37 @@ function* needsOfElement(element: ElementNode, holder: string, grand: string): G
   const needer = attributes.length === 0 ? IMPLIED_BY[name] : undefined;
   yield { need: { kind: 'element', element: needer ?? name } };
   // An item that stands in no list gets one.
-  const wholes = wholesOf(name);
-  const made = MADE_WHOLES[name];
-  if (wholes !== null && made !== undefined && !wholes.has(holder) && !(holder === 'div' && grand === 'dl'))
-    yield { need: { kind: 'element', element: made } };
-  for (const { name: attribute, value } of attributes)
-    if (!isAttributeForbidden(attribute, name) && !isBlankAttribute(attribute, value)) yield* needsOfAttribute(name, attribute, value);
+  const made = madeAround(name, holder, grand);
+  if (made !== null) yield { need: { kind: 'element', element: made } };
+  for (const { name: attribute, value } of attributes) yield* needsOfAttribute(name, attribute, value);
 }
 
+/**
+ * The same for one thing that a document holds: together they are what the document needs, each once.
+ *
+ * @param feature as {@link everyFeature} gives it
+ */
+export function* needsOfFeature({ element, attribute, value }: AttributeFeature): Generator<NeedWithValue, void, undefined> {
+  const needer = IMPLIED_BY[element];
+  if (attribute === STRUCTURE.made) yield { need: { kind: 'element', element } };
+  else if (attribute === STRUCTURE.bare) yield { need: { kind: 'element', element: needer! } };
+  else if (isEverybodys(element)) return;
+  else if (attribute === '') {
+    if (needer === undefined) yield { need: { kind: 'element', element } };
+  } else {
+    if (needer !== undefined) yield { need: { kind: 'element', element } };
+    yield* needsOfAttribute(element, attribute, value);
+  }
+}
+
+/** Whether the safety floor takes the tags of an element from everybody. */
+export const isEverybodys = (element: string): boolean => dropped.has(element) || unwrapped.has(element) || FOREIGN.has(element);
+
+/** The elements that foreign content begins with (HTML, section 13.2.6.4.7). */
+const FOREIGN: ReadonlySet<string> = new Set(['svg', 'math']);
+
 function* needsOfAttribute(element: string, attribute: string, value: string): Generator<NeedWithValue> {
+  if (isAttributeForbidden(attribute, element) || isBlankAttribute(attribute, value)) return;
   if (attribute === 'class') {
     for (const word of value.split(/[\t\n\f\r ]+/)) if (word !== '') yield { need: { kind: 'class', element, word } };
     return;

@@ -16,8 +16,19 @@ export interface ReachQuestion {
   mayAskAttribute(element: string, attribute: string): boolean;
   /** Whether an attribute with a value is treated differently. */
   asksValue(feature: AttributeFeature): boolean;
-  /** Whether what holds for the document as a whole is asked for: its size, its comments, its characters. */
-  asksWhole(features: Pick<Features, 'nodes' | 'length' | 'hasComments' | 'hasHardSpaces' | 'isBeyondAscii'>): boolean;
+  /** What is asked of the document as a whole. */
+  whole: WholeQuestion;
+}
+
+/** A document for which one of these holds is asked for. */
+export interface WholeQuestion {
+  hasComments: boolean;
+  hasHardSpaces: boolean;
+  isBeyondAscii: boolean;
+  /** Its markup is at least as long as this, in UTF-16 units; Infinity where its length is not asked. */
+  length: number;
+  /** It has at least so many nodes. */
+  nodes: number;
 }
 
 /**
@@ -34,9 +45,14 @@ export function questionBetween(from: CompiledRules, to: CompiledRules): ReachQu
   const headingsDiffer = areHeadingsDifferent(from, to, one, other);
   const idsDiffer = from.ids?.prefix !== to.ids?.prefix;
   const parts = new Map<string, ReadonlySet<string>>();
+  // Under a policy for headings the attributes of one may be judged by the rule of another level, or by that of paragraphs.
+  const rulesFor = (element: string): readonly string[] => (from.headings !== null && HEADING.test(element) ? HEADING_RULES : [element]);
   const asksAttributes = (element: string): ReadonlySet<string> => {
     let names = parts.get(element);
-    if (names === undefined) parts.set(element, (names = differingAttributes(from.element(element), to.element(element))));
+    if (names === undefined) {
+      const all = rulesFor(element).flatMap((one) => [...differingAttributes(from.element(one), to.element(one))]);
+      parts.set(element, (names = new Set(all)));
+    }
     return names;
   };
   return {
@@ -61,38 +77,46 @@ export function questionBetween(from: CompiledRules, to: CompiledRules): ReachQu
       if (!asksAttributes(element).has(attribute)) return false;
       // What is asked of the name behind the prefix is another question.
       if (from.ids !== null && isReference(element, attribute, value)) return true;
-      const [before, after] = [from.element(element).attributes.get(attribute), to.element(element).attributes.get(attribute)];
-      return outcomeOf(before, value) !== outcomeOf(after, value);
+      return rulesFor(element).some((one) => {
+        const [before, after] = [from.element(one).attributes.get(attribute), to.element(one).attributes.get(attribute)];
+        return outcomeOf(before, value) !== outcomeOf(after, value);
+      });
     },
-    asksWhole({ nodes, length, hasComments, hasHardSpaces, isBeyondAscii }) {
-      if (from.comments.keep !== to.comments.keep && hasComments) return true;
-      if (from.hardSpaces?.keep !== to.hardSpaces?.keep && hasHardSpaces) return true;
-      if (from.output.characters !== to.output.characters && isBeyondAscii) return true;
-      if (from.letters?.limit !== to.letters?.limit && length >= least(from.letters, to.letters)) return true;
+    whole: {
+      hasComments: from.comments.keep !== to.comments.keep,
+      hasHardSpaces: from.hardSpaces?.keep !== to.hardSpaces?.keep,
+      isBeyondAscii: from.output.characters !== to.output.characters,
+      length: leastChanged(from.letters, to.letters),
       // What is closed and opened again when it is read once more can come to stand as often as there are nodes.
-      const most = (nodes + 2) ** 2;
-      if (from.elements?.limit !== to.elements?.limit && most >= least(from.elements, to.elements)) return true;
-      return from.nesting.limit !== to.nesting.limit && most >= least(from.nesting, to.nesting);
+      nodes: Math.max(0, Math.sqrt(Math.min(leastChanged(from.elements, to.elements), leastChanged(from.nesting, to.nesting))) - 2),
     },
   };
 }
 
 /** Whether the change can touch a document; where it cannot, both leave the same of it. */
 export function mayTouch(question: ReachQuestion, features: Features): boolean {
-  if (question.undecided.length > 0 || question.asksWhole(features)) return true;
+  if (question.undecided.length > 0 || asksWhole(question.whole, features)) return true;
   for (const name of features.elements) if (question.asksElement(name)) return true;
   return features.attributes.some((feature) => question.asksValue(feature));
 }
 
+const asksWhole = (asked: WholeQuestion, { nodes, length, hasComments, hasHardSpaces, isBeyondAscii }: Features): boolean =>
+  (asked.hasComments && hasComments) ||
+  (asked.hasHardSpaces && hasHardSpaces) ||
+  (asked.isBeyondAscii && isBeyondAscii) ||
+  length >= asked.length ||
+  nodes >= asked.nodes;
+
 const HEADING = /^h[1-6]$/;
-const HEADINGS = ['h1', 'h2', 'h3', 'h4', 'h5', 'h6'];
+const HEADING_RULES = ['h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'p'];
 
 /** What the parser puts around parts of tables, and those parts (HTML, section 13.2.6.4.9). */
 const IMPLIED = ['tbody', 'tr', 'colgroup'];
 const TABLE_PARTS: ReadonlySet<string> = new Set('table caption colgroup col thead tbody tfoot tr td th'.split(' '));
 
-const least = (one: { limit: number } | null, other: { limit: number } | null): number =>
-  Math.min(one?.limit ?? Infinity, other?.limit ?? Infinity);
+/** The stricter one of two limits that are not the same; Infinity where they are. */
+const leastChanged = (one: { limit: number } | null, other: { limit: number } | null): number =>
+  one?.limit === other?.limit ? Infinity : Math.min(one?.limit ?? Infinity, other?.limit ?? Infinity);
 
 const isEmptinessDifferent = (from: CompiledRules, to: CompiledRules): boolean => from.emptyParagraphs?.keep !== to.emptyParagraphs?.keep;
 
@@ -119,10 +143,7 @@ function areHeadingsDifferent(from: CompiledRules, to: CompiledRules, one: Shape
   const policyOf = ({ headings }: CompiledRules): string =>
     headings === null ? '' : JSON.stringify([headings.others, headings.top, headings.levels]);
   if (policyOf(from) !== policyOf(to)) return true;
-  if (from.headings === null) return false;
-  return [...HEADINGS, 'p'].some(
-    (name) => one.of(name) !== other.of(name) || differingAttributes(from.element(name), to.element(name)).size > 0,
-  );
+  return from.headings !== null && HEADING_RULES.some((name) => one.of(name) !== other.of(name));
 }
 
 /** Names of attributes of which two rules for an element do not say the same. */

@@ -2,7 +2,7 @@ import { firstPlace, parseFragment, renderedText, takeCensus, titleField, type C
 import { Op, QueryTypes, type Sequelize, type Transaction, type WhereOptions } from 'sequelize';
 import { DocumentFieldModel, DocumentModel } from '../db/document-models';
 import { PageKindModel } from '../db/models';
-import { indexText } from '../features/repository';
+import { indexTexts, type TextToIndex } from '../features/repository';
 import type { StoredDocument } from './document';
 import { keepTaken, type TakenStep } from './taken';
 import { keepVersion, type How } from './versions';
@@ -190,6 +190,7 @@ export async function storeDocument(
   }
   const kinds = await pageKinds(transaction);
   const known = new Map(before?.fields.map((field) => [field.key, field]));
+  const texts: TextToIndex[] = [];
   for (const { key, value, profile, role, revision: of, taken = [], edition = null } of fields) {
     const was = known.get(key);
     if (was !== undefined && was.value === value && was.profile === profile && was.role === role) continue;
@@ -202,8 +203,9 @@ export async function storeDocument(
         { ...field, size: Buffer.byteLength(value) },
         { where: { documentId: id, fieldKey: key }, transaction },
       );
-    if (profile !== null) await indexText(sequelize, { documentId: id, fieldKey: key, revision: of }, value, transaction);
+    if (profile !== null) texts.push({ documentId: id, fieldKey: key, revision: of, html: value });
   }
+  if (texts.length > 0) await indexTexts(sequelize, texts, transaction);
   const gone = [...known.keys()].filter((key) => !fields.some((field) => field.key === key));
   if (gone.length > 0) await DocumentFieldModel.destroy({ where: { documentId: id, fieldKey: gone }, transaction });
   const now = { id, title, type, pageKind, changedBy: savedBy, revision, fields, changedAt };

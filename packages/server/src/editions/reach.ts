@@ -61,8 +61,16 @@ interface Sides {
   rulesFor(role: string): Promise<{ from: CompiledRules; to: CompiledRules }>;
 }
 
-/** Whom the change can touch that was asked about last, for the next page. */
-let kept: { key: string; candidates: Candidates } | null = null;
+/** Whom a change can touch, as it was when the first answer was given: the next ones go on with it. */
+interface Begun {
+  candidates: Candidates;
+  texts: number;
+  at: number;
+}
+const begun = new Map<string, Begun>();
+/** So many of them are kept, for so long, in milliseconds. */
+const MOST_BEGUN = 4;
+const LONGEST_BEGUN_MS = 600_000;
 
 /** What releasing drafts would do to what is stored. */
 export class ReachService {
@@ -76,7 +84,7 @@ export class ReachService {
   async look(change: Change, after: string, limit: number): Promise<Looking> {
     const sides = await this.sidesOf(change);
     if ('is' in sides) return sides;
-    const candidates = await this.candidates(change, sides);
+    const { candidates, texts } = await this.begin(change, sides, after === '');
     const [document = '', field = ''] = after.split('/');
     const from = after === '' ? 0 : candidates.texts.findIndex((text) => byName(text, { document, field }) > 0);
     const names = from === -1 ? [] : candidates.texts.slice(from, from + limit);
@@ -99,7 +107,7 @@ export class ReachService {
     const isMore = last !== undefined && from + looked < candidates.texts.length;
     return {
       is: 'looked',
-      texts: await DocumentFieldModel.count({ where: { profileId: change.id, keptEdition: null } }),
+      texts,
       candidates: candidates.texts.length,
       undecided: candidates.undecided,
       looked,
@@ -108,17 +116,25 @@ export class ReachService {
     };
   }
 
-  /** Whom the change can touch; kept while answers to the same question are given. */
-  private async candidates(change: Change, sides: Sides): Promise<Candidates> {
-    const key = JSON.stringify([change, sides.key, await stateOfTexts(this.sequelize, change.id)]);
-    if (kept?.key !== key) {
-      const questionFor = async (role: string): Promise<ReachQuestion> => {
-        const { from, to } = await sides.rulesFor(role);
-        return questionBetween(from, to);
-      };
-      kept = { key, candidates: await candidatesFor(this.sequelize, change.id, questionFor) };
-    }
-    return kept.candidates;
+  /** Whom the change can touch: those that can now for a first answer, and for the next ones those that could then. */
+  private async begin(change: Change, sides: Sides, isFirst: boolean): Promise<Begun> {
+    const key = JSON.stringify([change, sides.key]);
+    const known = begun.get(key);
+    if (!isFirst && known !== undefined && Date.now() - known.at < LONGEST_BEGUN_MS) return known;
+    const questionFor = async (role: string): Promise<ReachQuestion> => {
+      const { from, to } = await sides.rulesFor(role);
+      return questionBetween(from, to);
+    };
+    const now = {
+      candidates: await candidatesFor(this.sequelize, change.id, questionFor),
+      texts: await DocumentFieldModel.count({ where: { profileId: change.id, keptEdition: null } }),
+      at: Date.now(),
+    };
+    begun.delete(key);
+    const [oldest] = begun.keys();
+    if (begun.size >= MOST_BEGUN && oldest !== undefined) begun.delete(oldest);
+    begun.set(key, now);
+    return now;
   }
 
   private async read(names: readonly TextName[]): Promise<Map<string, Row>> {
@@ -177,16 +193,4 @@ export class ReachService {
       },
     };
   }
-}
-
-/** Something that is another whenever a text of a profile is stored, comes or goes. */
-async function stateOfTexts(sequelize: Sequelize, profileId: string): Promise<unknown> {
-  const [state] = await sequelize.query<object>(
-    `SELECT COUNT(*) AS texts, SUM(CAST(f.revision AS UNSIGNED) * (1 + CRC32(CONCAT(f.document_id, '/', f.field_key)) % 1000003)) AS revisions, COUNT(t.id) AS indexed, COUNT(f.kept_edition) AS left_as_they_are
-     FROM document_fields AS f LEFT JOIN text_index AS t
-       ON t.document_id = f.document_id AND t.field_key = f.field_key AND t.revision = f.revision
-     WHERE f.profile_id = ?`,
-    { replacements: [profileId], type: QueryTypes.SELECT },
-  );
-  return state;
 }

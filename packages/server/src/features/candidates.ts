@@ -1,4 +1,4 @@
-import type { ReachQuestion } from '@typikon/core';
+import type { ReachQuestion, WholeQuestion } from '@typikon/core';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { FLAGS, INDEXED } from './repository';
 
@@ -17,9 +17,6 @@ export interface Candidates {
   /** How many are among them because they are not indexed yet. */
   unknown: number;
 }
-
-/** So many things are asked for by one statement. */
-const AT_ONCE = 5000;
 
 /**
  * Finds the texts of a profile that a change of its rules can touch, without reading any of them.
@@ -40,23 +37,15 @@ export async function candidatesFor(
   for (const { role } of roles) {
     const question = await questionFor(role);
     for (const reason of question.undecided) undecided.add(reason);
-    const texts = await select<TextName & { id: number | null; nodes: number; length: number; flags: number }>(
-      `SELECT f.document_id AS document, f.field_key AS field, t.id, t.nodes, t.length, t.flags FROM ${INDEXED}
-       WHERE f.profile_id = ? AND f.role = ?`,
+    const holding = question.undecided.length > 0 ? null : await askedFeatures(select, question);
+    const texts = await select<TextName & { isUnknown: number }>(
+      `SELECT f.document_id AS document, f.field_key AS field, t.id IS NULL AS isUnknown FROM ${INDEXED}
+       WHERE f.profile_id = ? AND f.role = ?${holding === null ? '' : ` AND (t.id IS NULL OR ${asksOf(question.whole, holding)})`}`,
       [profileId, role],
     );
-    const holding = question.undecided.length > 0 ? null : await textsHolding(select, await askedFeatures(select, question));
-    for (const { document, field, id, nodes, length, flags } of texts) {
-      const whole = {
-        nodes,
-        length,
-        hasComments: (flags & FLAGS.hasComments) !== 0,
-        hasHardSpaces: (flags & FLAGS.hasHardSpaces) !== 0,
-        isBeyondAscii: (flags & FLAGS.isBeyondAscii) !== 0,
-      };
-      if (id === null) unknown++;
-      if (holding === null || id === null || holding.has(id) || question.asksWhole(whole))
-        found.set(`${document}/${field}`, { document, field });
+    for (const { document, field, isUnknown } of texts) {
+      if (Number(isUnknown) !== 0) unknown++;
+      found.set(`${document}/${field}`, { document, field });
     }
   }
   return { texts: [...found.values()].sort(byName), undecided: [...undecided], unknown };
@@ -93,12 +82,16 @@ async function askedFeatures(select: Select, question: ReachQuestion): Promise<n
   return asked;
 }
 
-async function textsHolding(select: Select, features: readonly number[]): Promise<ReadonlySet<number>> {
-  const texts = new Set<number>();
-  for (let at = 0; at < features.length; at += AT_ONCE)
-    for (const { id } of await select<{ id: number }>('SELECT DISTINCT text_id AS id FROM text_features WHERE feature_id IN (?)', [
-      features.slice(at, at + AT_ONCE),
-    ]))
-      texts.add(id);
-  return texts;
+/** Of an indexed text `t` the condition that it holds what is asked for. */
+function asksOf(whole: WholeQuestion, features: readonly number[]): string {
+  const mask = FLAGGED.reduce((sum, flag) => sum + (whole[flag] ? FLAGS[flag] : 0), 0);
+  const conditions = [
+    ...(mask === 0 ? [] : [`(t.flags & ${mask}) <> 0`]),
+    ...(whole.length === Infinity ? [] : [`t.length >= ${whole.length}`]),
+    ...(whole.nodes === Infinity ? [] : [`t.nodes >= ${whole.nodes}`]),
+    ...(features.length === 0 ? [] : [`t.id IN (SELECT h.text_id FROM text_features AS h WHERE h.feature_id IN (${features.join()}))`]),
+  ];
+  return conditions.length === 0 ? 'FALSE' : conditions.join(' OR ');
 }
+
+const FLAGGED = ['hasComments', 'hasHardSpaces', 'isBeyondAscii'] as const;

@@ -46,14 +46,16 @@ export function likenessJobs(
       const pair = { profileId, pageKindId };
       const inputs = await lane.run<string | null>('inputs', pair);
       if (inputs === null) return;
-      for (let inVain = 0; inVain < MOST_IN_VAIN;) {
-        const text = await nextOf(sequelize, pair, inputs);
-        if (text === null) break;
-        await quiet();
-        inVain = (await countOne(sequelize, lane, { ...pair, ...text, inputs })) ? 0 : inVain + 1;
-        if (inVain === MOST_IN_VAIN) await leaveTheRest(sequelize, pair, inputs);
-        if (!(await goesOn())) return;
-      }
+      let inVain = 0;
+      for (let texts = await nextOf(sequelize, pair, inputs); texts.length > 0; texts = await nextOf(sequelize, pair, inputs))
+        for (const text of texts) {
+          await quiet();
+          inVain = (await countOne(sequelize, lane, { ...pair, ...text, inputs })) ? 0 : inVain + 1;
+          if (!(await goesOn())) return;
+          if (inVain < MOST_IN_VAIN) continue;
+          await leaveTheRest(sequelize, pair, inputs);
+          break;
+        }
       await addUp(sequelize, pair, inputs);
     },
   };
@@ -67,6 +69,9 @@ export async function areFiguresBy(engine: string): Promise<boolean> {
   return (await SettingModel.findByPk(ENGINE, { raw: true }))?.value === engine;
 }
 
+/** So many texts that are still to be compared are looked up at once. */
+const AT_ONCE = 100;
+
 /** A text among all. */
 interface TextName {
   documentId: string;
@@ -77,14 +82,13 @@ interface TextName {
 const COUNTED = `document_fields AS f LEFT JOIN likeness_counts AS c
        ON c.document_id = f.document_id AND c.field_key = f.field_key AND c.inputs = ? AND c.revision = f.revision`;
 
-/** A text of a pair that was not compared by these inputs as it is now, the shortest first. */
-async function nextOf(sequelize: Sequelize, { profileId, pageKindId }: Pair, inputs: string): Promise<TextName | null> {
-  const [text] = await sequelize.query<TextName>(
+/** Some texts of a pair that were not compared by these inputs as they are now, the shortest first. */
+async function nextOf(sequelize: Sequelize, { profileId, pageKindId }: Pair, inputs: string): Promise<TextName[]> {
+  return sequelize.query<TextName>(
     `SELECT f.document_id AS documentId, f.field_key AS fieldKey FROM ${COUNTED}
-     WHERE f.profile_id = ? AND f.page_kind_id = ? AND c.document_id IS NULL ORDER BY f.size, f.document_id, f.field_key LIMIT 1`,
-    { replacements: [inputs, profileId, pageKindId], type: QueryTypes.SELECT },
+     WHERE f.profile_id = ? AND f.page_kind_id = ? AND c.document_id IS NULL ORDER BY f.size, f.document_id, f.field_key LIMIT ?`,
+    { replacements: [inputs, profileId, pageKindId, AT_ONCE], type: QueryTypes.SELECT },
   );
-  return text ?? null;
 }
 
 /** @returns whether it could be compared */

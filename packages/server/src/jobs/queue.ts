@@ -14,6 +14,9 @@ export interface ClaimedJob {
   lease: string;
 }
 
+/** Kinds of jobs. */
+export type Kinds = { these: readonly string[] } | { except: readonly string[] };
+
 /** So long a job is held without a sign of life, in seconds; then another process may take it. */
 const LEASE_S = 60;
 /** So often a job that fails is tried; then it waits until it is asked for again. */
@@ -37,14 +40,19 @@ export class JobQueue {
     );
   }
 
-  /** Takes the job that has been due longest; null where there is none. */
-  async claim(): Promise<ClaimedJob | null> {
+  /**
+   * Takes the job that has been due longest; null where there is none.
+   *
+   * @param only of these kinds, or of all but these
+   */
+  async claim(only: Kinds = { except: [] }): Promise<ClaimedJob | null> {
+    const [kinds, isThese] = 'these' in only ? [only.these, 1] : [only.except, 0];
     return inTransaction(this.sequelize, async (transaction) => {
       const [job] = await this.sequelize.query<Omit<ClaimedJob, 'lease'>>(
         `SELECT id, kind, subject, attempts, asked FROM jobs
-         WHERE due_at <= NOW(3) AND attempts < ? AND (leased_until IS NULL OR leased_until < NOW(3))
+         WHERE due_at <= NOW(3) AND attempts < ? AND (kind IN (?)) = ? AND (leased_until IS NULL OR leased_until < NOW(3))
          ORDER BY due_at LIMIT 1 FOR UPDATE SKIP LOCKED`,
-        { replacements: [MOST_ATTEMPTS], type: QueryTypes.SELECT, transaction },
+        { replacements: [MOST_ATTEMPTS, kinds.length === 0 ? [''] : kinds, isThese], type: QueryTypes.SELECT, transaction },
       );
       if (job === undefined) return null;
       const lease = randomUUID();

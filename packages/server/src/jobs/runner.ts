@@ -1,6 +1,6 @@
 import type { Logger } from 'pino';
 import { isLost } from '../db/transaction';
-import type { ClaimedJob, JobQueue } from './queue';
+import type { ClaimedJob, JobQueue, Kinds } from './queue';
 
 /**
  * Does one job.
@@ -12,7 +12,7 @@ export type JobHandler = (subject: string, goesOn: () => Promise<boolean>) => Pr
 /** So long the queue is left alone when it was empty, in milliseconds. */
 const REST_MS = 1000;
 
-/** Works through the queue, one job after another, for as long as the process lives. */
+/** Works through the queue, or through some kinds of jobs in it, one job after another, for as long as the process lives. */
 export class JobRunner {
   private isStopped = false;
   private wake: () => void = () => undefined;
@@ -22,6 +22,7 @@ export class JobRunner {
     private readonly queue: JobQueue,
     private readonly handlers: Readonly<Record<string, JobHandler>>,
     private readonly log: Logger,
+    private readonly kinds: Kinds = { except: [] },
   ) {}
 
   start(): void {
@@ -43,7 +44,7 @@ export class JobRunner {
     while (!this.isStopped) {
       let job: ClaimedJob | null = null;
       try {
-        job = await this.queue.claim();
+        job = await this.queue.claim(this.kinds);
         if (job !== null) await this.one(job);
       } catch (error) {
         // Without a database there is nothing to be done, and everything is still there when it comes back.

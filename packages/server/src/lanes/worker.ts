@@ -8,6 +8,7 @@ import { convertSome as convertTexts } from '../conversions/run';
 import { connect } from '../db/connection';
 import { indexSome } from '../features/repository';
 import { countLikeness, likenessInputs } from '../jobs/likeness-count';
+import { growDemo as grow } from '../seed/grow';
 import { createSite } from '../standins/site';
 import { Stage, type RequestAnswer, type RequestTask, type WorkerSettings } from './task';
 
@@ -49,6 +50,9 @@ export const index = (most: number): Promise<number> => indexSome(sequelize, mos
 
 /** Goes on with a conversion; says how many texts were done. */
 export const convertSome = ({ id, most }: { id: number; most: number }): Promise<number> => convertTexts(sequelize, id, most);
+
+/** Writes some of the composed documents of the demo that are still missing; says how many there are then. */
+export const growDemo = ({ upTo, most }: { upTo: number; most: number }): Promise<number> => grow(sequelize, upTo, most);
 
 /** Gives memory back that this thread does not need while nothing is asked. */
 export const giveBack = (): void => collect();

@@ -39,10 +39,13 @@ function numbers(seed: number): () => number {
   };
 }
 
-/** Writes documents of the demo, always the same ones: plain English, with the markup that years leave behind. */
-export function compose(count: number): Composed[] {
+/**
+ * Writes documents of the demo, from one number to another, both among them; always the same ones: plain English, with the markup
+ * that years leave behind.
+ */
+export function compose(from: number, to: number): Composed[] {
   const written: Composed[] = [];
-  for (let number = 1; number <= count; number++) {
+  for (let number = from; number <= to; number++) {
     const writer = new Writer(numbers(number * 7919));
     const make = KINDS[(number - 1) % KINDS.length]!;
     written.push(make(writer, number));

@@ -1,28 +1,21 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import {
-  Assignments,
-  firstPlace,
   idSchema,
   pageKindSchema,
-  parseFragment,
   readHouseLimits,
   resolveProfile,
   siteSchema,
   contentFiles,
   specimenSchema,
   stylesheetSchema,
-  takeCensus,
   type Json,
   type JsonObject,
-  type PageKind,
-  type Site,
   withContent,
   type SpecimenDocument,
 } from '@typikon/core';
-import type { CreationAttributes, Sequelize, Transaction } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import * as z from 'zod';
-import { DocumentFieldModel, DocumentModel } from '../db/document-models';
 import {
   AssetModel,
   DraftHistoryModel,
@@ -34,43 +27,14 @@ import {
   StylesheetHistoryModel,
   StylesheetModel,
 } from '../db/models';
-import { profilesOf, wordsOf } from '../documents/repository';
 import { chainFrom, storeFirst } from '../editions/repository';
 import { storeSite } from '../site/repository';
-import { compose, USUAL_COUNT } from './compose';
+import { USUAL_COUNT } from './compose';
 import { historyFile, storeHistory } from './history';
-import { intoFields, usualProfile } from './into-fields';
 import { DEMO_PICTURES, drawPicture } from './pictures';
+import { COMPOSED, composedDocuments, storeDocuments, type Written } from './store';
 
 const PROFILES = ['house', 'story-desk', 'notices-desk', 'ferry-note', 'tender-desk', 'diary', 'reply'];
-
-/** Who writes which type of content in the demo. */
-const WRITERS: Readonly<Record<string, readonly string[] | undefined>> = {
-  story: ['tom-hallow', 'bea-lund'],
-  'harbour-page': ['ivo-stead', 'tom-hallow'],
-  notice: ['ned-orr', 'may-carrow'],
-  'ferry-note': ['may-carrow', 'tom-hallow'],
-  tender: ['una-pell'],
-  'diary-entry': ['kit-marsh', 'bea-lund'],
-};
-const COMPOSED_FROM = Date.UTC(2026, 8, 1, 9);
-
-/** A document of the demo, not yet in fields. */
-interface Written {
-  id: string;
-  title: string;
-  type: string;
-  profile: string;
-  pageKind: string;
-  html: string;
-  changedAt: Date;
-  changedBy: string;
-}
-
-/** So many documents are stored with one question. */
-const AT_ONCE = 200;
-
-const censusOf = (html: string) => takeCensus(parseFragment(html).root);
 
 /** Names that no dictionary has. */
 const SITE_WORDS = ['Brackwater', 'Dunlin', 'Marram', 'Orrenstrand', 'Saltmarrow', 'Sallow', 'Tansy', 'Thornholm'];
@@ -158,57 +122,10 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
     const written: Written[] = [];
     for (const { file, changedAt, ...page } of pages)
       written.push({ ...page, changedAt: new Date(changedAt), html: await text('documents', file) });
-    for (const [at, page] of compose(composed).entries()) {
-      const writers = WRITERS[page.type] ?? [];
-      // One a day and some hours, back from the first of September 2026.
-      const changedAt = new Date(COMPOSED_FROM - at * 29.3 * 3_600_000);
-      written.push({ ...page, changedAt, changedBy: writers[at % writers.length] ?? '' });
-    }
+    written.push(...composedDocuments(1, composed));
     await storeDocuments(written, site, new Map(pageKinds.map((kind) => [kind.id, kind])), transaction);
+    await SettingModel.create({ name: COMPOSED, value: composed }, options);
     await storeHistory(sequelize, histories, { profiles: documents, house: limits.house, specimens }, transaction);
   });
   return true;
-}
-
-async function storeDocuments(
-  written: readonly Written[],
-  site: Site,
-  kinds: ReadonlyMap<string, PageKind>,
-  transaction: Transaction,
-): Promise<void> {
-  const assignments = new Assignments(site);
-  const rows: CreationAttributes<DocumentModel>[] = [];
-  const fields: CreationAttributes<DocumentFieldModel>[] = [];
-  for (const { id, title, type: typeId, profile, pageKind, html, changedAt, changedBy } of written) {
-    const type = site.types.find((one) => one.id === typeId);
-    if (type === undefined) throw new Error(`demo: the document ${id} is of the type ${typeId}, which is not there.`);
-    const filled = intoFields(
-      type,
-      { title, html, profile },
-      usualProfile(site, (question) => assignments.why(question), typeId),
-    );
-    rows.push({
-      id,
-      title,
-      typeId,
-      pageKindId: pageKind,
-      createdAt: changedAt,
-      changedAt,
-      changedBy,
-      words: wordsOf(title, filled),
-      profiles: profilesOf(filled),
-    });
-    for (const { key, value, profile: by } of filled)
-      fields.push({
-        documentId: id,
-        fieldKey: key,
-        profileId: by,
-        pageKindId: firstPlace({ ...type, pageKind }, key, kinds),
-        value,
-        census: by === null ? null : censusOf(value),
-        edition: by === null ? null : 1,
-      });
-  }
-  for (let at = 0; at < rows.length; at += AT_ONCE) await DocumentModel.bulkCreate(rows.slice(at, at + AT_ONCE), { transaction });
-  for (let at = 0; at < fields.length; at += AT_ONCE) await DocumentFieldModel.bulkCreate(fields.slice(at, at + AT_ONCE), { transaction });
 }

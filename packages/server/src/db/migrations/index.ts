@@ -11,6 +11,7 @@ import { editions } from './0010-editions';
 import { features } from './0011-features';
 import { versions } from './0012-versions';
 import { conversions } from './0013-conversions';
+import { depthOfTexts } from './0014-depth-of-texts';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -28,4 +29,5 @@ export const MIGRATIONS: readonly Migration[] = [
   features,
   versions,
   conversions,
+  depthOfTexts,
 ];
