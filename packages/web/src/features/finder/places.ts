@@ -73,6 +73,22 @@ export function placesOf(library: Library, profileId: string | null, findings: r
       words: typeof profile.document['purpose'] === 'string' ? profile.document['purpose'] : '',
       link: ['/profiles', profile.id],
     })),
+    ...profiles.flatMap((profile): Place[] => [
+      {
+        id: `release:${profile.id}`,
+        label: `Release of ${nameOf(profile)}`,
+        where: 'editions, and what the draft would do',
+        words: 'edition reach take back',
+        link: ['/profiles', profile.id, 'release'],
+      },
+      {
+        id: `fit:${profile.id}`,
+        label: `The least rules for ${nameOf(profile)}`,
+        where: 'fit',
+        words: 'smallest privilege curve',
+        link: ['/profiles', profile.id, 'fit'],
+      },
+    ]),
     ...profiles.filter(({ id }) => id === profileId).flatMap((profile) => partsOf(nameOf(profile), profile.id, profile.document, findings)),
     ...specimens.map(({ id, name, kind }): Place => ({
       id: `specimen:${id}`,

@@ -18,7 +18,7 @@ export interface FitPoint {
   styles: `
     .chart {
       width: 100%;
-      height: 300px;
+      height: 270px;
     }
   `,
   providers: [provideEchartsCore({ echarts: () => import('./echarts').then((module) => module.default) })],
@@ -59,7 +59,7 @@ export class FitChart {
         max: 100,
         splitLine: { lineStyle: { color: colour('hair') } },
         ...axis,
-        axisLabel: { ...text, formatter: '{value} %' },
+        axisLabel: { ...text, formatter: '{value}%' },
       },
       tooltip: {
         trigger: 'item',
