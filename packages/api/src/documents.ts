@@ -4,6 +4,11 @@ import { etagHeader, failure, ifMatch, json } from './common';
 import { linkHeader, pageQuery } from './pages';
 import { needs } from './right';
 
+const published = {
+  publicRevision: z.int().nullable().describe('The version that readers see; null for none.'),
+  askedRevision: z.int().nullable().describe('The version that waits for somebody to approve it; null for none.'),
+};
+
 const summarySchema = z
   .object({
     id: z.string(),
@@ -12,6 +17,8 @@ const summarySchema = z
     changedAt: z.string(),
     changedBy: z.string().describe('The person who changed it last, by id; empty for nobody known.'),
     profiles: z.array(z.string()).describe('The profiles by which its rich texts were last saved, each once.'),
+    revision: z.int(),
+    ...published,
   })
   .openapi('DocumentSummary');
 
@@ -36,6 +43,7 @@ const documentSchema = z
     changedAt: z.string(),
     changedBy: z.string(),
     revision: z.int(),
+    ...published,
     fields: z.array(storedFieldSchema).describe('Those that hold something.'),
   })
   .openapi('Document');
@@ -87,6 +95,10 @@ export const listDocuments = createRoute({
         .pipe(z.array(idSchema).max(MOST_LISTED))
         .optional()
         .describe('Only documents with these ids, with commas between.'),
+      public: z
+        .enum(['asked', 'not'])
+        .optional()
+        .describe('Only documents of which a version waits for approval, or of which readers do not see the last version.'),
       sort: z.enum(['changed', 'title']).default('changed'),
       order: z.enum(['asc', 'desc']).optional().describe('The latest change first, titles from A on, unless it is said.'),
       ...pageQuery(MOST_LISTED, 50),

@@ -3,6 +3,7 @@ import * as documents from './documents';
 import * as editions from './editions';
 import * as fit from './fit';
 import * as profiles from './profiles';
+import * as publishing from './publishing';
 import * as questions from './questions';
 import * as site from './site';
 import * as texts from './texts';
@@ -49,6 +50,9 @@ export const contract = {
   readConversion: conversions.readConversion,
   convertedTexts: conversions.convertedTexts,
   moveConversion: conversions.moveConversion,
+  readPublishing: publishing.readPublishing,
+  movePublishing: publishing.movePublishing,
+  makePreview: publishing.makePreview,
   askAuthors: questions.askAuthors,
   listQuestions: questions.listQuestions,
   answerQuestion: questions.answerQuestion,

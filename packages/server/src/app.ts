@@ -7,6 +7,7 @@ import type { Sequelize } from 'sequelize';
 import { guard } from './auth/guard';
 import { conversions } from './conversions/routes';
 import { fit } from './fit/routes';
+import { publishing } from './publishing/routes';
 import { questions } from './questions/routes';
 import { documents } from './documents/routes';
 import { editions } from './editions/routes';
@@ -136,6 +137,7 @@ export function createApp({
   app.route('/api/v1', editions(sequelize, sites, committing));
   app.route('/api/v1', fit(sequelize));
   app.route('/api/v1', conversions(sequelize, sites, committing));
+  app.route('/api/v1', publishing(sequelize, sites, siteOrigins[0] ?? '', committing));
   app.route('/api/v1', questions(sequelize, sites, committing));
   app.route('/api/v1', texts(sequelize, sites));
   app.route('/api/v1', likeness());
@@ -163,6 +165,6 @@ export function createApp({
 const isOfLooks = ({ method, path }: { method: string; path: string }): boolean =>
   method === 'PUT' ||
   (method === 'POST' &&
-    /^\/api\/v1\/(style-files\/changes|profiles|profiles\/[^/]+\/editions|profiles\/[^/]+\/editions\/\d+\/again|documents|documents\/[^/]+\/restore)$/.test(
+    /^\/api\/v1\/(style-files\/changes|profiles|profiles\/[^/]+\/editions|profiles\/[^/]+\/editions\/\d+\/again|documents|documents\/[^/]+\/(restore|publishing))$/.test(
       path,
     ));

@@ -72,7 +72,7 @@ async function start(): Promise<void> {
     if (demoDir !== undefined && (await seedDemo(sequelize, demoDir, usual))) log.info('demo data read');
   });
   if (migrations.length > 0) log.info({ migrations }, 'database migrated');
-  const site = createSite({ log, applicationOrigins, imagesDir, lanes });
+  const site = createSite({ sequelize, log, applicationOrigins, imagesDir, lanes });
   const app = createApp({ sequelize, log, siteOrigins, webDir: config.webDir, lanes, looksChanged, asked: rest.touch });
   servers.push(await listen(site.fetch, config.host, config.sitePort));
   servers.push(await listen(app.fetch, config.host, config.port));

@@ -36,7 +36,7 @@ beforeAll(async () => {
   await seedDemo(sequelize, DEMO, 22);
   const log = pino({ level: 'silent' });
   app = createApp({ sequelize, log, siteOrigins: ['http://127.0.0.1:4711'] });
-  site = createSite({ log, applicationOrigins: [ORIGIN], imagesDir: join(DEMO, 'images') });
+  site = createSite({ sequelize, log, applicationOrigins: [ORIGIN], imagesDir: join(DEMO, 'images') });
 }, 60_000);
 
 afterAll(() => sequelize.close());
@@ -120,10 +120,14 @@ describe('reading', () => {
         '/documents',
         '/documents/{id}',
         '/documents/{id}/left-out',
+        '/documents/{id}/previews',
+        '/documents/{id}/publishing',
         '/documents/{id}/restore',
         '/documents/{id}/versions',
         '/documents/{id}/versions/{revision}',
         '/editions',
+        '/fit',
+        '/fit/profile',
         '/health',
         '/house-limits',
         '/house-limits/rule-history',

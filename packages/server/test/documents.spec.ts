@@ -43,7 +43,7 @@ beforeAll(async () => {
   await seedDemo(sequelize, DEMO, 40);
   const log = pino({ level: 'silent' });
   app = createApp({ sequelize, log, siteOrigins: ['http://127.0.0.1:4711'] });
-  const site = createSite({ log, applicationOrigins: [ORIGIN] });
+  const site = createSite({ sequelize, log, applicationOrigins: [ORIGIN] });
   page = async (path) => (await site.request(`http://127.0.0.1:4711${path}`, { headers: { host: '127.0.0.1:4711' } })).text();
 });
 afterAll(() => drop());

@@ -34,7 +34,7 @@ beforeAll(async () => {
   mkdirSync(join(webDir, '.git'));
   writeFileSync(join(webDir, '.git', 'config'), 'secret');
   app = createApp({ sequelize, log, siteOrigins: ['http://127.0.0.1:4711'], webDir });
-  site = createSite({ log, applicationOrigins: [ORIGIN], imagesDir: join(DEMO, 'images') });
+  site = createSite({ sequelize, log, applicationOrigins: [ORIGIN], imagesDir: join(DEMO, 'images') });
 });
 afterAll(() => drop());
 
@@ -299,7 +299,7 @@ describe('a database with nothing in it', () => {
     expect(await (await get('/texts/census')).json()).toMatchObject({ documents: 0 });
     const limits = await get('/house-limits');
     expect([limits.status, limits.headers.get('etag'), await limits.json()]).toEqual([200, '"0"', { format: 'typikon-house/1' }]);
-    const bareSite = createSite({ log, applicationOrigins: [ORIGIN] });
+    const bareSite = createSite({ sequelize, log, applicationOrigins: [ORIGIN] });
     expect((await to(bareSite as never, 'http://127.0.0.1:4711')('/')).status).toBe(200);
     const saved = await to(bare, ORIGIN)(
       '/api/v1/house-limits',

@@ -15,6 +15,7 @@ const MOST_LETTERS = 60;
 /** How settings are called, by where they stand. */
 const WORDS: Readonly<Record<string, string>> = {
   alsoOn: 'where parts of it show',
+  approvers: 'who approves it',
   choices: 'its choices',
   colour: 'its colour',
   description: 'what it is for',
@@ -32,6 +33,7 @@ const WORDS: Readonly<Record<string, string>> = {
   pageKind: 'the kind of page',
   picturesFrom: 'where its pictures come from',
   picturesInto: 'where an author’s pictures go',
+  publishing: 'when readers see it',
   rights: 'its rights',
   roles: 'their roles',
   title: 'its title',

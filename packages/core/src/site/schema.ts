@@ -154,6 +154,31 @@ export const contentTypeSchema = z.strictObject({
     .default([])
     .describe('Other kinds of page that print some of its fields, such as a card in a list.')
     .meta(field({ title: 'Parts of it show on', order: 3, control: 'page-kinds' })),
+  publishing: z
+    .enum(['at-once', 'two-steps'])
+    .default('at-once')
+    .describe('When readers see what is saved: at once, or in two steps, once somebody else approves it.')
+    .meta(
+      field({
+        title: 'Readers see what is saved',
+        order: 6,
+        words: { 'at-once': 'at once', 'two-steps': 'once somebody else approves it' },
+      }),
+    ),
+  approvers: z
+    .array(idSchema)
+    .max(50)
+    .default([])
+    .describe('The roles that approve; empty for everybody who may write it. Nobody approves what they saved themselves.')
+    .meta(
+      field({
+        title: 'Approved by',
+        order: 7,
+        control: 'roles',
+        hint: 'nobody chosen: whoever may write it',
+        when: { keys: ['publishing'], is: ['two-steps'] },
+      }),
+    ),
   fields: z.array(fieldSchema).max(200).default([]),
 });
 
@@ -231,6 +256,7 @@ export const siteSchema = z
     const known = (path: (string | number)[], names: '*' | readonly string[], all: ReadonlySet<string>, what: string): void => {
       if (names !== '*') names.forEach((name, at) => all.has(name) || say([...path, at], `there is no ${what} "${name}"`));
     };
+    site.types.forEach(({ approvers }, at) => known(['types', at, 'approvers'], approvers, roles, 'role'));
     site.people.forEach((person, at) => known(['people', at, 'roles'], person.roles, roles, 'role'));
     site.assignments.forEach((statement, at) => {
       known(['assignments', at, 'roles'], statement.roles, roles, 'role');

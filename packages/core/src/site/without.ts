@@ -5,11 +5,12 @@ export function withoutType(site: Site, id: string): Site {
   return { ...site, types: site.types.filter((type) => type.id !== id), assignments: lessOf(site.assignments, 'types', id) };
 }
 
-/** A site without a role: nobody has it any more, and what statements say of it alone goes. */
+/** A site without a role: nobody has it any more, it approves nothing, and what statements say of it alone goes. */
 export function withoutRole(site: Site, id: string): Site {
   return {
     ...site,
     roles: site.roles.filter((role) => role.id !== id),
+    types: site.types.map((type) => ({ ...type, approvers: type.approvers.filter((role) => role !== id) })),
     people: site.people.map((person) => ({ ...person, roles: person.roles.filter((role) => role !== id) })),
     assignments: lessOf(site.assignments, 'roles', id),
   };

@@ -26,6 +26,10 @@ export class DocumentModel extends Model<InferAttributes<DocumentModel>, InferCr
   declare profiles: CreationOptional<string>;
   /** Counts the saves; the entity tag. */
   declare revision: CreationOptional<number>;
+  /** The version that readers see; null for none. */
+  declare publicRevision: CreationOptional<number | null>;
+  /** The version that waits for somebody's approval; null for none. */
+  declare askedRevision: CreationOptional<number | null>;
   declare fields?: NonAttribute<DocumentFieldModel[]>;
 }
 
@@ -89,6 +93,8 @@ export function defineDocumentModels(sequelize: Sequelize): void {
       words: longText(),
       profiles: { ...text(1000), defaultValue: '' },
       revision: revision(),
+      publicRevision: { type: DataTypes.INTEGER.UNSIGNED, allowNull: true, defaultValue: 1 },
+      askedRevision: { type: DataTypes.INTEGER.UNSIGNED, allowNull: true },
     },
     { ...plain, tableName: 'documents' },
   );

@@ -1,4 +1,4 @@
-import type { Field, Right } from '@typikon/core';
+import type { ContentType, Field, Right } from '@typikon/core';
 import {
   DataTypes,
   Model,
@@ -41,6 +41,8 @@ export class ContentTypeModel extends Model<InferAttributes<ContentTypeModel>, I
   declare colour: string;
   declare description: string;
   declare pageKindId: string;
+  declare publishing: CreationOptional<ContentType['publishing']>;
+  declare approvers: CreationOptional<string[]>;
   declare position: number;
   declare fields?: NonAttribute<FieldModel[]>;
   declare places?: NonAttribute<TypePlaceModel[]>;
@@ -122,7 +124,17 @@ export function defineSiteModels(sequelize: Sequelize): void {
   PersonModel.init({ id: id(), label: text(120), position: number() }, { ...plain, tableName: 'people' });
   PersonRoleModel.init({ personId: id(), roleId: id(), position: number() }, { ...plain, tableName: 'person_roles' });
   ContentTypeModel.init(
-    { id: id(), label: text(120), icon: text(64), colour: text(20), description: text(1000), pageKindId: link(), position: number() },
+    {
+      id: id(),
+      label: text(120),
+      icon: text(64),
+      colour: text(20),
+      description: text(1000),
+      pageKindId: link(),
+      publishing: { ...text(12), defaultValue: 'at-once' },
+      approvers: { ...json(), defaultValue: [] },
+      position: number(),
+    },
     { ...plain, tableName: 'content_types' },
   );
   FieldModel.init({ typeId: id(), key: id(), position: number(), definition: json() }, { ...plain, tableName: 'fields' });

@@ -8,6 +8,10 @@ export interface StoredDocument {
   changedAt: Date;
   changedBy: string;
   revision: number;
+  /** The version that readers see; null for none. */
+  publicRevision: number | null;
+  /** The version that waits for somebody's approval; null for none. */
+  askedRevision: number | null;
   fields: StoredField[];
 }
 

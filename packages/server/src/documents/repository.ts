@@ -15,6 +15,8 @@ export interface DocumentQuery {
   by?: string | undefined;
   profile?: string | undefined;
   ids?: readonly string[] | undefined;
+  /** Only documents of which a version waits for approval, or of which readers do not see the last one. */
+  public?: 'asked' | 'not' | undefined;
   sort: 'changed' | 'title';
   order?: 'asc' | 'desc' | undefined;
   limit: number;
@@ -28,6 +30,9 @@ export interface DocumentSummary {
   changedAt: Date;
   changedBy: string;
   profiles: string[];
+  revision: number;
+  publicRevision: number | null;
+  askedRevision: number | null;
 }
 
 /** Fewer documents than this are put in order by themselves. */
@@ -42,6 +47,8 @@ export async function findDocuments(sequelize: Sequelize, query: DocumentQuery):
   const values: Record<string, unknown> = { ...query, most: query.limit + 1 };
   if (query.type !== undefined) conditions.push('d.type_id = :type');
   if (query.by !== undefined) conditions.push('d.changed_by = :by');
+  if (query.public === 'asked') conditions.push('d.asked_revision IS NOT NULL');
+  if (query.public === 'not') conditions.push('NOT (d.public_revision <=> d.revision)');
   if (query.ids !== undefined) conditions.push(query.ids.length === 0 ? 'FALSE' : 'd.id IN (:ids)');
   if (query.profile !== undefined) conditions.push(await savedBy(sequelize, query.profile, values));
   const search = searchFor(query.words ?? '', 'd.words', { beside: 'd.words', alone: 'd.title' }, values);
@@ -66,7 +73,8 @@ export async function findDocuments(sequelize: Sequelize, query: DocumentQuery):
   const found = `SELECT d.id, ${column} AS place${isOneLook ? ', COUNT(*) OVER () AS n' : ''}
      FROM documents AS d ${index} ${behind} ORDER BY ${column} ${direction}, d.id ${direction} LIMIT :most`;
   const rows = await sequelize.query<Omit<DocumentSummary, 'profiles'> & { profiles: string; n?: number }>(
-    `SELECT d.id, d.title, d.type_id AS type, d.changed_at AS changedAt, d.changed_by AS changedBy, d.profiles${isOneLook ? ', found.n' : ''}
+    `SELECT d.id, d.title, d.type_id AS type, d.changed_at AS changedAt, d.changed_by AS changedBy, d.profiles, d.revision,
+       d.public_revision AS publicRevision, d.asked_revision AS askedRevision${isOneLook ? ', found.n' : ''}
      FROM (${found}) AS found JOIN documents AS d ON d.id = found.id ORDER BY found.place ${direction}, d.id ${direction}`,
     { replacements: values, type: QueryTypes.SELECT },
   );
@@ -100,7 +108,7 @@ export async function loadDocument(id: string, transaction?: Transaction, isLock
     order: [['fieldKey', 'ASC']],
     ...by,
   });
-  const { title, typeId, pageKindId, createdAt, changedAt, changedBy, revision } = document;
+  const { title, typeId, pageKindId, createdAt, changedAt, changedBy, revision, publicRevision, askedRevision } = document;
   return {
     id,
     title,
@@ -110,6 +118,8 @@ export async function loadDocument(id: string, transaction?: Transaction, isLock
     changedAt,
     changedBy,
     revision,
+    publicRevision,
+    askedRevision,
     fields: fields.map(({ fieldKey, value, profileId, role, revision: of, taken, edition, keptEdition }) => ({
       key: fieldKey,
       value,
@@ -164,7 +174,15 @@ async function savedBy(sequelize: Sequelize, profile: string, values: Record<str
  * @param by how it came about, what the rules took meanwhile, and who had it stored where that is not its author
  */
 export async function storeDocument(
-  { id, title, type, pageKind, changedBy, revision, fields }: Omit<StoredDocument, 'createdAt' | 'changedAt'>,
+  {
+    id,
+    title,
+    type,
+    pageKind,
+    changedBy,
+    revision,
+    fields,
+  }: Omit<StoredDocument, 'createdAt' | 'changedAt' | 'publicRevision' | 'askedRevision'>,
   before: StoredDocument | null,
   ofType: ContentType,
   { how, steps = [], savedBy = changedBy }: { how: How; steps?: readonly TakenStep[]; savedBy?: string },
@@ -179,6 +197,8 @@ export async function storeDocument(
     changedAt,
     changedBy,
     revision,
+    publicRevision: publicAfter(revision, before, ofType, how),
+    askedRevision: ofType.publishing === 'at-once' ? null : (before?.askedRevision ?? null),
     words: wordsOf(title, fields),
     profiles: profilesOf(fields),
   };
@@ -208,9 +228,17 @@ export async function storeDocument(
   if (texts.length > 0) await indexTexts(sequelize, texts, transaction);
   const gone = [...known.keys()].filter((key) => !fields.some((field) => field.key === key));
   if (gone.length > 0) await DocumentFieldModel.destroy({ where: { documentId: id, fieldKey: gone }, transaction });
-  const now = { id, title, type, pageKind, changedBy: savedBy, revision, fields, changedAt };
+  const { publicRevision, askedRevision } = row;
+  const now = { id, title, type, pageKind, changedBy: savedBy, revision, publicRevision, askedRevision, fields, changedAt };
   await keepVersion(sequelize, now, how, transaction);
   await keepTaken(sequelize, now, before, how, steps, transaction);
+}
+
+/** The version that readers see after a save. What the house converts or moves is shown where what it was made of was. */
+function publicAfter(revision: number, before: StoredDocument | null, { publishing }: ContentType, how: How): number | null {
+  if (publishing === 'at-once') return revision;
+  const isHouses = how === 'converted' || how === 'retyped';
+  return isHouses && before?.publicRevision === before?.revision ? revision : (before?.publicRevision ?? null);
 }
 
 /** Ids that begin with one, or are it. */

@@ -28,7 +28,7 @@ let stage = new Int32Array(new SharedArrayBuffer(4));
 const committing = (): void => void Atomics.store(stage, 0, Stage.committing);
 const apps = {
   api: createApp({ sequelize, log, siteOrigins: settings.siteOrigins, isBehind: true, committing }),
-  site: createSite({ log, applicationOrigins: settings.applicationOrigins, imagesDir: settings.imagesDir, isBehind: true }),
+  site: createSite({ sequelize, log, applicationOrigins: settings.applicationOrigins, imagesDir: settings.imagesDir, isBehind: true }),
 };
 
 /** Answers one request; a thread has only one at a time. */

@@ -75,8 +75,8 @@ export async function storeHistory(
     }
     const revision = states.length + 1;
     const first = new Date(states[0]!.at);
-    await sequelize.query('UPDATE documents SET revision = ?, created_at = ? WHERE id = ?', {
-      replacements: [revision, first, id],
+    await sequelize.query('UPDATE documents SET revision = ?, public_revision = ?, created_at = ? WHERE id = ?', {
+      replacements: [revision, revision, first, id],
       type: QueryTypes.UPDATE,
       transaction,
     });

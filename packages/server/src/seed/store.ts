@@ -88,6 +88,7 @@ export async function storeDocuments(
       changedBy,
       words: wordsOf(title, filled),
       profiles: profilesOf(filled),
+      publicRevision: 1,
     });
     for (const { key, value, profile: by } of filled)
       fields.push({

@@ -67,13 +67,15 @@ export async function loadSite(transaction?: Transaction): Promise<StoredSite> {
     format: 'typikon-site/1',
     roles: roles.map(({ id, label, description, rights }) => ({ id, label, description, rights })),
     people: people.map(({ id, label, roles: has }) => ({ id, label, roles: inOrder(has).map(({ roleId }) => roleId) })),
-    types: types.map(({ id, label, icon, colour, description, pageKindId, fields }) => ({
+    types: types.map(({ id, label, icon, colour, description, pageKindId, publishing, approvers, fields }) => ({
       id,
       label,
       icon,
       colour,
       description,
       pageKind: pageKindId,
+      publishing,
+      approvers,
       alsoOn: (places.get(id) ?? []).map((place) => place.pageKindId),
       fields: inOrder(fields).map(({ key, definition }) => ({ key, ...definition })),
     })),
@@ -191,6 +193,6 @@ export async function storeSite(site: Site, revision: number, transaction: Trans
 async function storeTypes({ types }: Site, transaction: Transaction): Promise<void> {
   await ContentTypeModel.destroy({ where: { id: { [Op.notIn]: types.map(({ id }) => id) } }, transaction });
   await ContentTypeModel.increment({ position: ASIDE }, { where: {}, transaction });
-  for (const [position, { id, label, icon, colour, description, pageKind }] of types.entries())
-    await ContentTypeModel.upsert({ id, label, icon, colour, description, pageKindId: pageKind, position }, { transaction });
+  for (const [position, { pageKind, alsoOn: _alsoOn, fields: _fields, ...type }] of types.entries())
+    await ContentTypeModel.upsert({ ...type, pageKindId: pageKind, position }, { transaction });
 }

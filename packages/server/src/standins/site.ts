@@ -16,21 +16,23 @@ import {
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import type { Logger } from 'pino';
-import { col, fn } from 'sequelize';
-import { DocumentFieldModel, DocumentModel } from '../db/document-models';
+import { col, fn, type Sequelize } from 'sequelize';
+import { DocumentFieldModel } from '../db/document-models';
 import { AssetModel, PageKindModel, StylesheetModel } from '../db/models';
 import { ContentTypeModel, FieldModel } from '../db/site-models';
 import type { StoredDocument } from '../documents/document';
-import { loadDocument } from '../documents/repository';
 import { onError } from '../errors';
 import { isSound, wellFormed } from '../json-body';
 import { forward, HEAVY_BYTES, type Choice, type Lanes, type Load } from '../lanes/forward';
 import { problem } from '../problem';
+import { isSigned } from '../publishing/preview';
+import { documentAt, publicDocument, publicDocuments } from '../publishing/public';
 import { requestLog } from '../request-log';
 import { rulesOf, tooManyTags } from '../rules';
 import { fromApplication, siteHeaders } from '../security';
 
 export interface SiteOptions {
+  sequelize: Sequelize;
   log: Logger;
   /** The origins that may show the site in a frame. */
   applicationOrigins: readonly string[];
@@ -53,19 +55,11 @@ const LARGEST_PROOF = 16 * 1024 * 1024;
  * The published site's stand-in: what readers see. It is served from an origin of its own and forbids scripts.
  * Stored markup is cleaned by its profile again each time a page is made.
  */
-export function createSite({ log, applicationOrigins, imagesDir, lanes, isBehind = false }: SiteOptions): Hono {
+export function createSite({ sequelize, log, applicationOrigins, imagesDir, lanes, isBehind = false }: SiteOptions): Hono {
   const site = new Hono();
   if (!isBehind) site.use(requestLog(log), siteHeaders(applicationOrigins), fromApplication(applicationOrigins));
   site.get('/', async (context) => {
-    const documents = await DocumentModel.findAll({
-      order: [
-        ['typeId', 'ASC'],
-        ['title', 'ASC'],
-      ],
-      attributes: ['id', 'title', 'typeId'],
-      limit: MOST_LISTED,
-      raw: true,
-    });
+    const documents = await publicDocuments(sequelize, MOST_LISTED);
     const types = await ContentTypeModel.findAll({ order: [['position', 'ASC']], attributes: ['id', 'label'], raw: true });
     const html = types
       .flatMap(({ id: type, label }) => {
@@ -79,11 +73,25 @@ export function createSite({ log, applicationOrigins, imagesDir, lanes, isBehind
   });
   site.use('/documents/*', forward('site', lanes, laneOf));
   site.get('/documents/:id', async (context) => {
-    const document = await loadDocument(context.req.param('id'));
+    const document = await publicDocument(sequelize, context.req.param('id'));
     if (document === null) return problem(context, 404, 'There is no such page.');
     // Parts of a document show on other kinds of page, too; one field of it can be shown where it stands.
     const { on, field } = context.req.query();
     return context.html(await documentPage(document, on ?? document.pageKind, field));
+  });
+  // One version, for whoever has the address, until its time is over.
+  site.use('/previews/*', forward('site', lanes, laneOf));
+  site.get('/previews/:id/:revision/:until/:signature', async (context) => {
+    const { id, revision, until, signature } = context.req.param();
+    const preview = { document: id, revision: Number(revision), untilMs: Number(until) };
+    const isOurs = [revision, until].every((number) => /^[1-9]\d{0,14}$/.test(number)) && (await isSigned(sequelize, preview, signature));
+    const document = isOurs ? await documentAt(sequelize, id, preview.revision) : null;
+    if (document === null) return problem(context, 404, 'There is no such page.');
+    for (const [name, value] of PREVIEW_HEADERS) context.header(name, value);
+    if (Date.now() > preview.untilMs) return problem(context, 410, 'This preview has ended. Ask whoever sent it for another one.');
+    const html = await documentPage(document, document.pageKind);
+    const told = `Version ${revision}, ${document.publicRevision === preview.revision ? 'as readers see it' : 'which readers do not see'}. This address ends ${new Date(preview.untilMs).toUTCString()}.`;
+    return context.html(html.replace(/<body[^>]*>/, (tag) => `${tag}<p role="note" style="${TOLD}">${escapeText(told)}</p>`));
   });
   // A page of markup that is not stored: the bench posts a form here to see it as readers would.
   site.post(
@@ -143,6 +151,14 @@ export function createSite({ log, applicationOrigins, imagesDir, lanes, isBehind
   return site;
 }
 
+/** Nobody keeps a preview, lists it, or tells others of its address. */
+const PREVIEW_HEADERS = [
+  ['Cache-Control', 'no-store'],
+  ['X-Robots-Tag', 'noindex, nofollow'],
+  ['Referrer-Policy', 'no-referrer'],
+] as const;
+const TOLD = 'margin: 0; padding: 8px 16px; background: #1e2430; color: #fbf9f4; font: 14px/20px sans-serif';
+
 const MARKED = 'outline: 3px solid #a6301f; outline-offset: 4px';
 
 /** A document through the template of a kind of page. What stands in its fields is cleaned once more. */
@@ -195,7 +211,7 @@ async function pageKindOf(id: string): Promise<PageKind> {
 
 /** Pages of long texts take their time; the size is known without loading them. */
 async function laneOf({ path, bytes }: Load): Promise<Choice> {
-  const id = /^\/documents\/([^/]+)$/.exec(path)?.[1];
+  const id = /^\/(?:documents|previews)\/([^/]+)/.exec(path)?.[1];
   const stored = id === undefined ? 0 : await DocumentFieldModel.sum('size', { where: { documentId: decoded(id) } });
   return Math.max(bytes, Number(stored)) > HEAVY_BYTES ? 'heavy' : 'quick';
 }

@@ -12,6 +12,7 @@ import { features } from './0011-features';
 import { versions } from './0012-versions';
 import { conversions } from './0013-conversions';
 import { depthOfTexts } from './0014-depth-of-texts';
+import { publishing } from './0015-publishing';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -30,4 +31,5 @@ export const MIGRATIONS: readonly Migration[] = [
   versions,
   conversions,
   depthOfTexts,
+  publishing,
 ];

@@ -40,7 +40,8 @@ export class TypeDialog {
   protected readonly schema = contentTypeSchema;
   protected readonly choices = computed((): Record<string, FormField['options']> => {
     const kinds = this.kinds().map(({ id, name }) => [id, name] as const);
-    return { 'page-kind': kinds, 'page-kinds': kinds.filter(([id]) => id !== this.settings.type()?.pageKind) };
+    const roles = this.site.roles().map(({ id, label }) => [id, label] as const);
+    return { roles, 'page-kind': kinds, 'page-kinds': kinds.filter(([id]) => id !== this.settings.type()?.pageKind) };
   });
   protected readonly failure = signal('');
 
