@@ -216,6 +216,7 @@ export {
   type AroundElement,
   type TemplateSlot,
 } from './render/template';
+export { mergeTexts } from './site/merge-texts';
 export { fitText, lostWords, moveText, type Move } from './site/move';
 export { fieldKeySchema, idFrom } from './profile/basic-schema';
 export { isEmptyValue, isOffered, libraryPictures, strayLinks, valueLetters, valueProblem } from './site/value';

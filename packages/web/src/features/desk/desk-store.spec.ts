@@ -14,6 +14,8 @@ const DOCUMENT: OpenDocument = {
   changedAt: '2026-09-02T09:00:00.000Z',
   changedBy: 'ned-orr',
   revision: 3,
+  publicRevision: 3,
+  askedRevision: null,
   fields: [
     { key: 'text', value: '<p>Noon</p>', profile: 'ferry-note', revision: 2 },
     { key: 'ferry', value: 'Dunlin', profile: null, revision: 1 },
@@ -150,6 +152,44 @@ describe('a document on the desk', () => {
         expect([store.document()?.title, store.isChanged(), store.theirs()]).toEqual(['Theirs', false, null]);
       }
     }
+  });
+
+  test('what both wrote in different parts is put together, to be looked at and saved; else nothing is', async () => {
+    const text = (...words: string[]): string => words.map((word) => `<p>${word}</p>`).join('');
+    const of = (body: string, more: Partial<OpenDocument> = {}): OpenDocument => ({
+      ...DOCUMENT,
+      ...more,
+      fields: [{ ...DOCUMENT.fields[0]!, value: body }, DOCUMENT.fields[1]!],
+    });
+    const refused = async (mine: string, theirs: OpenDocument, title?: string): Promise<Store> => {
+      const store = await opened(of(text('one', 'two', 'three')));
+      store.write('text', mine);
+      store.write('ferry', 'Marram');
+      if (title !== undefined) store.writeTitle(title);
+      const saving = store.save();
+      put().flush({ detail: 'Somebody.', current: theirs }, { status: 412, statusText: 'No' });
+      await saving;
+      return store;
+    };
+    const store = await refused(text('ONE', 'two', 'three'), of(text('one', 'two', 'THREE'), { revision: 9 }));
+    expect(store.together()).toEqual({ text: { value: text('ONE', 'two', 'THREE') }, ferry: { value: 'Marram' } });
+    store.takeBoth();
+    expect([store.theirs(), store.refusal(), store.isChanged()]).toEqual([null, '', true]);
+    void store.save();
+    const request = put();
+    expect(request.request.headers.get('If-Match')).toBe('"9"');
+    expect((request.request.body as { fields: object }).fields).toEqual({
+      text: { value: text('ONE', 'two', 'THREE') },
+      ferry: { value: 'Marram' },
+    });
+    // Both wrote the same block; both gave it a title; another profile has it now.
+    const clash = of(text('1', 'two', 'three'), { revision: 9 });
+    expect((await refused(text('ONE', 'two', 'three'), clash)).together()).toBeNull();
+    expect(
+      (await refused(text('one'), { ...of(text('one', 'two', 'three')), revision: 9, title: 'Theirs' }, 'Mine')).together(),
+    ).toBeNull();
+    const moved = { ...clash, fields: [{ ...clash.fields[0]!, value: text('one', 'two', '3'), profile: 'diary' }, DOCUMENT.fields[1]!] };
+    expect((await refused(text('ONE', 'two', 'three'), moved)).together()).toBeNull();
   });
 
   test('a save of which nobody knows what became is looked up', async () => {

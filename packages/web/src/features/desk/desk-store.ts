@@ -1,6 +1,6 @@
 import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
-import type { TakenLine } from '@typikon/core';
+import { mergeTexts, type TakenLine } from '@typikon/core';
 import { firstValueFrom } from 'rxjs';
 import type { ApiFailure } from '../../state/api-failure';
 import type { AnswerOf } from '../../state/contract';
@@ -96,12 +96,39 @@ function writeBackup(id: string, kept: NonNullable<ReturnType<typeof readBackup>
   }
 }
 
+/** What is written, on top of what somebody else stored meanwhile; null where both wrote in one place. */
+function putTogether(
+  base: OpenDocument,
+  theirs: OpenDocument,
+  written: DeskState['written'],
+  title: string | null,
+): Record<string, Written> | null {
+  if (title !== null && base.title !== theirs.title) return null;
+  const together: Record<string, Written> = {};
+  const of = ({ fields }: OpenDocument, key: string) => fields.find((field) => field.key === key);
+  for (const [key, mine] of Object.entries(written)) {
+    if (mine === undefined) continue;
+    const [was, now] = [of(base, key), of(theirs, key)];
+    if (was?.value === now?.value && was?.profile === now?.profile) together[key] = mine;
+    else if (mine.value !== now?.value) {
+      // What is plain has no parts; and a text of another profile is another matter.
+      const isRich = was?.profile != null && was.profile === now?.profile && mine.profile === undefined;
+      const value = isRich ? mergeTexts(was.value, mine.value, now?.value ?? '') : null;
+      if (value === null) return null;
+      together[key] = { value };
+    }
+  }
+  return together;
+}
+
 /** One document as its author works on it: what is stored, what is written, and how both come together. */
 export const DeskStore = signalStore(
   withState(initial),
-  withComputed(({ document, written, title }) => ({
+  withComputed(({ document, written, title, theirs }) => ({
     isChanged: computed(() => Object.values(written()).some((one) => one !== undefined) || title() !== null),
     stored: computed(() => new Map(document()?.fields.map((field) => [field.key, field]))),
+    /** What is written with what somebody else stored meanwhile, put together; null where both wrote in one place. */
+    together: computed(() => (theirs() === null ? null : putTogether(document()!, theirs()!, written(), title()))),
   })),
   withMethods((store, client = inject(ContractClient)) => {
     /** @param isPlain whether a field's text is not kept by an editor */
@@ -273,6 +300,14 @@ export const DeskStore = signalStore(
         } catch (error) {
           patchState(store, { isSaving: false, refusal: `Not taken back. ${(error as Error).message}` });
         }
+      },
+      /** Goes on with what both wrote, put together; it is looked at and saved by its author. */
+      takeBoth(): void {
+        const [theirs, together, title] = [store.theirs(), store.together(), store.title()];
+        if (theirs === null || together === null) return;
+        const editions = { ...store.editions() };
+        for (const key of [...theirs.fields.map((field) => field.key), ...Object.keys(together)]) editions[key] = (editions[key] ?? 0) + 1;
+        patchState(store, { document: theirs, written: together, title, editions, theirs: null, refusal: '', changes: null, before: null });
       },
       /** Gives up what is written, in favour of what somebody else stored. */
       takeTheirs(): void {

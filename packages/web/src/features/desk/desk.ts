@@ -32,6 +32,7 @@ import { Equipment } from '../../shared/writing/equipment';
 import { FieldEntry } from '../../shared/writing/field-entry';
 import { QuestionsStore } from '../../state/questions';
 import { DeskStore } from './desk-store';
+import { PublishingStrip } from './publishing-strip';
 import { QuestionNotice } from './question-notice';
 import { MoveDialog, type MoveAnswer, type MoveQuestion } from './move-dialog';
 
@@ -65,6 +66,7 @@ interface DeskField {
     MatInputModule,
     MatProgressBarModule,
     MatSelectModule,
+    PublishingStrip,
     QuestionNotice,
     RouterLink,
     TitleLine,

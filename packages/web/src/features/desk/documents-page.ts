@@ -19,6 +19,7 @@ import { SiteOpening } from '../../shared/site/site-opening';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
 import { QuestionsStore } from '../../state/questions';
+import { notSeen } from '../../shared/page/not-seen';
 import { typedWords } from '../../ui/typed-words';
 import { Equipment } from '../../shared/writing/equipment';
 import { NewDocument, type NewDocumentQuestion } from './new-document';
@@ -55,6 +56,7 @@ export class DocumentsPage {
   readonly type = input<string>();
   readonly by = input<string>();
   readonly profile = input<string>();
+  readonly public = input<string>();
   readonly sort = input<string>();
   readonly order = input<string>();
   /** What the pages before this one ended with, with strokes between them. */
@@ -80,7 +82,7 @@ export class DocumentsPage {
   protected readonly types = computed(() => new Map(this.site.types().map((type) => [type.id, type])));
   protected readonly profiles = computed(() => [...this.names()].map(([id, name]) => ({ id, name })));
   protected readonly isFiltered = computed(() =>
-    [this.words(), this.type(), this.by(), this.profile()].some((value) => (value ?? '') !== ''),
+    [this.words(), this.type(), this.by(), this.profile(), this.public()].some((value) => (value ?? '') !== ''),
   );
   /** The types of which whoever acts writes something. */
   protected readonly writable = computed((): ContentType[] => {
@@ -108,6 +110,7 @@ export class DocumentsPage {
         type: this.type(),
         by: this.by(),
         profile: this.profile(),
+        public: this.public() === 'asked' ? ('asked' as const) : this.public() === 'not' ? ('not' as const) : undefined,
         sort: this.sort() === 'title' ? ('title' as const) : ('changed' as const),
         order: this.order() === 'asc' ? ('asc' as const) : this.order() === 'desc' ? ('desc' as const) : undefined,
         after: this.before().at(-1),
@@ -136,6 +139,7 @@ export class DocumentsPage {
       type: this.types().get(document.type) ?? null,
       by: this.people().get(document.changedBy) ?? document.changedBy,
       profiles: document.profiles.map((id) => this.names().get(id) ?? id).join(', '),
+      unseen: notSeen(document),
     };
   }
 

@@ -45,9 +45,10 @@ interface FieldThen {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class VersionsPage {
-  /** The document's id, and a version of it, from the address. */
+  /** The document's id, a version of it and the one that it is held against, from the address. */
   readonly id = input.required<string>();
   readonly version = input<string>();
+  readonly against = input<string>();
   protected readonly past = inject(VersionsStore);
   private readonly site = inject(SiteStore);
   private readonly acting = inject(Acting);
@@ -65,7 +66,12 @@ export class VersionsPage {
     return [{ text: 'Documents', link: '/write' }, ...(document === null ? [] : [{ text: document.title, link: `/write/${document.id}` }])];
   });
   protected readonly rows = computed(() =>
-    this.past.versions().map((version, at) => ({ version, ...this.told(version), isLast: at === 0 })),
+    this.past.versions().map((version, at) => ({
+      version,
+      ...this.told(version),
+      isLast: at === 0,
+      isPublic: version.revision === this.past.document()?.publicRevision,
+    })),
   );
   protected readonly others = computed(() => this.past.versions().filter(({ revision }) => revision !== this.past.shown()));
 
@@ -95,8 +101,8 @@ export class VersionsPage {
     if (!this.acting.isKnown()) void this.acting.load();
     effect(() => {
       const id = this.id();
-      const wanted = Number(untracked(this.version)) || null;
-      untracked(() => void this.past.load(id, wanted));
+      const [wanted, held] = [this.version, this.against].map((named) => Number(untracked(named)) || null);
+      untracked(() => void this.past.load(id, wanted, held ?? undefined));
     });
   }
 

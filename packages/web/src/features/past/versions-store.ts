@@ -68,7 +68,8 @@ export const VersionsStore = signalStore(
       await Promise.all([readVersion(document.id, revision), readVersion(document.id, store.against())]);
     }
 
-    async function load(id: string, wanted: number | null = null): Promise<void> {
+    /** @param held the version that it is held against; the one before where it is not given */
+    async function load(id: string, wanted: number | null = null, held?: number): Promise<void> {
       patchState(store, { ...initial });
       try {
         const [{ body: document }, { body: versions, next }] = await Promise.all([
@@ -77,7 +78,7 @@ export const VersionsStore = signalStore(
         ]);
         patchState(store, { status: 'ready', document, versions, next });
         const first = versions.find(({ revision }) => revision === wanted) ?? versions[0];
-        if (first !== undefined) await show(first.revision);
+        if (first !== undefined) await show(first.revision, held);
       } catch (error) {
         patchState(store, { status: 'failed', message: (error as Error).message });
       }

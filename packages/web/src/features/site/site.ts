@@ -10,6 +10,7 @@ import { fieldPlaces } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { SiteStore } from '../../state/site';
+import { notSeen } from '../../shared/page/not-seen';
 import { TitleLine } from '../../ui/title-line';
 import { TypeIcon } from '../../ui/type-icon';
 import { typedWords } from '../../ui/typed-words';
@@ -99,10 +100,19 @@ export class Site {
   protected readonly url = computed(() => {
     const [document, place] = [this.document(), this.place()];
     // The frame is not begun before it is known which page it is to show.
-    if (document === null || this.siteOrigin() === '' || !['ready', 'failed'].includes(this.site.status())) return '';
+    if (document?.publicRevision == null || this.siteOrigin() === '' || !['ready', 'failed'].includes(this.site.status())) return '';
     const on = place === null || place.id === this.documentType()?.pageKind ? '' : `?on=${encodeURIComponent(place.id)}`;
     return `${this.siteOrigin()}/documents/${encodeURIComponent(document.id)}${on}`;
   });
+  /** What is written and not public, in a sentence. */
+  protected readonly unseenVersion = computed(() => {
+    const document = this.document();
+    if (document === null || document.publicRevision === document.revision) return '';
+    return document.publicRevision === null
+      ? 'Readers do not see this page yet: nobody has approved it.'
+      : `This is version ${document.publicRevision}. Version ${document.revision} is written, and not public.`;
+  });
+  protected readonly notSeen = notSeen;
   /** Made of the site's own origin and ids, all from the server; the frame is sandboxed. */
   protected readonly address = computed(() => (this.url() === '' ? null : this.sanitizer.bypassSecurityTrustResourceUrl(this.url())));
 
