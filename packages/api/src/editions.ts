@@ -45,6 +45,20 @@ const texts = z.array(z.object({ document: idSchema, field: fieldKeySchema })).m
 const note = z.string().trim().max(1000);
 const accepted = z.array(z.object({ what: z.string().max(300), why: z.string().trim().min(1).max(300) })).max(100);
 
+const releaseBody = z.object({
+  note,
+  accepted: accepted.default([]),
+  together: z
+    .array(z.object({ id: idSchema, revision: z.int().min(1) }))
+    .max(50)
+    .default([])
+    .describe('Other profiles whose drafts are released with it, all or none, each with the state of its draft that was looked at.'),
+  leave: texts
+    .default([])
+    .describe('Texts of the profile that are left as they are: shown by the edition before until somebody edits them.'),
+  reach: told.shape.reach.default(null),
+});
+
 export const currentEditions = createRoute({
   method: 'get',
   path: '/editions',
@@ -87,24 +101,7 @@ export const releaseEdition = createRoute({
     headers: ifMatch,
     body: {
       required: true,
-      ...json(
-        z.object({
-          note,
-          accepted: accepted.default([]),
-          together: z
-            .array(z.object({ id: idSchema, revision: z.int().min(1) }))
-            .max(50)
-            .default([])
-            .describe(
-              'Other profiles whose drafts are released with it, all or none, each with the state of its draft that was looked at.',
-            ),
-          leave: texts
-            .default([])
-            .describe('Texts of the profile that are left as they are: shown by the edition before until somebody edits them.'),
-          reach: told.shape.reach.default(null),
-        }),
-        'Why, and what is known to be amiss',
-      ),
+      ...json(releaseBody, 'Why, and what is known to be amiss'),
     },
   },
   responses: {
@@ -248,4 +245,102 @@ export const reachOfText = createRoute({
     404: failure('There is no such profile, or no such text of it'),
     422: failure('The draft has mistakes'),
   },
+});
+
+const MOST_ALLOWED = 2000;
+
+export const allowInDraft = createRoute({
+  method: 'post',
+  path: '/profiles/{id}/reach/allow',
+  summary: 'The smallest rules by which a draft no more takes of texts what it takes for one reason; nothing is stored',
+  ...needs('design'),
+  request: {
+    params: ofProfile,
+    body: {
+      required: true,
+      ...json(
+        changed.extend({
+          key: z.string().max(1000).describe('The group of entries, as the reach names it.'),
+          texts: z
+            .array(z.object({ document: idSchema, field: fieldKeySchema }))
+            .min(1)
+            .max(MOST_ALLOWED),
+        }),
+        'What is to stay',
+      ),
+    },
+  },
+  responses: {
+    200: json(
+      z.object({
+        document: z.record(z.string(), z.unknown()).describe('The draft with those rules.'),
+        allows: z.array(z.string()).describe('What they allow, in words that follow "Allow"; nothing where nothing would help.'),
+        kept: z.int().describe('How many of the texts keep by them what they had.'),
+        left: z.int().describe('Of how many no rule of this profile can keep it: the house limits or the safety floor take it.'),
+      }),
+      'The draft as it would be',
+    ),
+    404: failure('There is no such profile'),
+    422: failure('The draft has mistakes'),
+  },
+});
+
+const scheduled = z
+  .object({
+    id: z.int(),
+    profile: z.string(),
+    at: z.iso.datetime().describe('When the draft is released.'),
+    revision: z.int().describe('The state of the draft that is released; one that is saved again is not.'),
+    note: z.string(),
+    askedAt: z.iso.datetime(),
+    askedBy: z.string().describe('The person, by id; empty for nobody known.'),
+    state: z
+      .enum(['waiting', 'done', 'failed', 'off'])
+      .describe('Whether it is still to come, was released, could not be, or was called off.'),
+    detail: z.string().describe('Why it could not be released.'),
+    edition: z.int().nullable().describe('The edition that it became.'),
+  })
+  .openapi('ScheduledRelease');
+
+export const scheduleRelease = createRoute({
+  method: 'post',
+  path: '/profiles/{id}/scheduled',
+  summary: 'Has the draft of a profile released at a time to come, if it is then as it is now',
+  description:
+    'Needs If-Match with the entity tag of the draft that was looked at. One that waits for the same profile is called off by it.',
+  ...needs('design'),
+  request: {
+    params: ofProfile,
+    headers: ifMatch,
+    body: {
+      required: true,
+      ...json(releaseBody.extend({ at: z.iso.datetime({ offset: true }) }), 'When, why, and what is known to be amiss'),
+    },
+  },
+  responses: {
+    201: json(scheduled, 'It waits'),
+    404: failure('There is no such profile'),
+    409: failure('The draft says what the last edition says'),
+    412: failure('Somebody else has saved the draft since'),
+    422: failure('That time is over, or too far away'),
+    428: failure('If-Match is missing'),
+  },
+});
+
+export const listScheduled = createRoute({
+  method: 'get',
+  path: '/profiles/{id}/scheduled',
+  summary: 'Releases of a profile that wait for their time, and the last ones that did, the latest first',
+  ...needs('read'),
+  request: { params: ofProfile },
+  responses: { 200: json(z.array(scheduled), 'The releases') },
+});
+
+export const callOffRelease = createRoute({
+  method: 'post',
+  path: '/scheduled/{number}/off',
+  summary: 'Calls off a release that waits for its time',
+  ...needs('design'),
+  request: { params: z.object({ number }) },
+  responses: { 200: json(scheduled, 'It is off'), 404: failure('There is none'), 409: failure('It does not wait any more') },
 });

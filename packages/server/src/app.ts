@@ -76,7 +76,7 @@ const limits = [LARGEST_SETTINGS, LARGEST_BODY, LARGEST_PAYLOAD].map(
 const CONTENTS =
   /^\/api\/v1\/(profiles$|editions$|profiles\/.*\/(editions|reach)\b|acting$|site$|site\/|.*\/rule-history$|.*\/revisions\b|style-files\b|specimens\/.|documents\/.|taken$|questions\b|profiles\/.*\/conversions\b)/;
 const ALL_CONTENTS =
-  /^\/api\/v1\/(texts\/(census|published)|comparison|fit|fit\/profile|types\/.*\/give-documents|profiles\/[^/]+\/(reach|questions|conversions\/try))$/;
+  /^\/api\/v1\/(texts\/(census|published)|comparison|fit|fit\/profile|types\/.*\/give-documents|profiles\/[^/]+\/(reach|reach\/allow|questions|conversions\/try))$/;
 
 /** Which requests are short work, and which may take long. */
 export function laneOf({ method, path, bytes }: Load): Choice {

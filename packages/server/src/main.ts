@@ -12,6 +12,8 @@ import { DEMO_DOCUMENTS, demoJobs } from './jobs/demo-documents';
 import { ALL_FIGURES, areFiguresBy, engineOf, likenessJobs, ONE_FIGURE } from './jobs/likeness';
 import { goingOn } from './conversions/repository';
 import { CONVERT, conversionJobs } from './jobs/conversions';
+import { RELEASE, ScheduledReleases } from './editions/scheduled';
+import { releaseJobs } from './jobs/scheduled-releases';
 import { featureJobs, INDEX_TEXTS } from './jobs/text-features';
 import { JobQueue } from './jobs/queue';
 import { JobRunner } from './jobs/runner';
@@ -36,6 +38,7 @@ const lanes = openLanes({ database: config.database, applicationOrigins, siteOri
 const engine = engineOf(readFileSync(new URL('./worker.js', import.meta.url)));
 const queue = new JobQueue(sequelize);
 const quiet = (): Promise<void> => lanes.heavy.quiet(MOST_YIELD_MS);
+const releases = new ScheduledReleases(sequelize, () => undefined);
 const toldOfDemo = (written: number, of: number): void => void process.send?.({ documents: written, of });
 /** Figures of a large site take hours: what somebody waits for is done beside them. */
 const FIGURES = [ALL_FIGURES, ONE_FIGURE];
@@ -45,6 +48,7 @@ const others = new JobRunner(
   {
     ...featureJobs(lanes.background, quiet),
     ...conversionJobs(lanes.background, () => looksChanged()),
+    ...releaseJobs(releases, () => looksChanged()),
     ...demoJobs(lanes.background, toldOfDemo),
   },
   log,
@@ -84,6 +88,7 @@ async function start(): Promise<void> {
   if (demoDir !== undefined && demoDocuments > usual) await queue.ask(DEMO_DOCUMENTS, String(demoDocuments));
   // One that was asked for by a process that ended right after goes on, too.
   for (const id of await goingOn(sequelize)) await queue.ask(CONVERT, String(id));
+  for (const { id, at } of await releases.waiting()) await queue.ask(RELEASE, String(id), Math.max(0, at.getTime() - Date.now()));
   for (const runner of runners) runner.start();
 }
 

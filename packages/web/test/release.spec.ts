@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { MAT_DIALOG_DATA, MatDialog, MatDialogRef } from '@angular/material/dialog';
 import { compileRules, reachInBrief, readHouseLimits, reachOf, resolveProfile, type JsonObject } from '@typikon/core';
 import { of } from 'rxjs';
+import { AllowDialog, type AllowQuestion } from '../src/features/release/allow-dialog';
 import { EditionList } from '../src/features/release/edition-list';
 import { ReleaseDialog, type ReleaseQuestion } from '../src/features/release/release-dialog';
 import { ReleasePage } from '../src/features/release/release-page';
@@ -11,6 +12,8 @@ import { LibraryActions } from '../src/state/library';
 import { PROOF_WORKER } from '../src/state/proof-runner';
 import { SiteWorker } from '../src/state/site-worker';
 import type { StoredProfile } from '../src/state/types';
+import { ScheduledStrip } from '../src/features/release/scheduled-strip';
+import type { ScheduledRelease } from '../src/state/scheduled';
 import { InPageWorker } from './in-page-worker';
 import { demoLibrary, Screen } from './support';
 
@@ -162,7 +165,7 @@ describe('the release page', () => {
   test('asks why before it releases, and only once all was looked at', async () => {
     const screen = await open(STRICTER);
     await answerReach(screen, STRICTER);
-    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of(true) } as never);
+    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of('released') } as never);
     expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(false);
     await screen.click('.go');
     const { data } = opened.mock.calls[0]![1] as { data: ReleaseQuestion };
@@ -218,7 +221,7 @@ describe('the release page', () => {
     await screen.click('.acts button[aria-pressed]');
     expect(screen.texts('.texts li em').length).toBeGreaterThan(0);
     expect(screen.texts('.texts li em').every((words) => words === 'left as it is')).toBe(true);
-    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of(true) } as never);
+    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of('released') } as never);
     await screen.click('.go');
     const { data } = opened.mock.calls[0]![1] as { data: ReleaseQuestion };
     expect(data.leave[0]).toEqual({ document: 'text-1', field: 'body' });
@@ -303,7 +306,117 @@ describe('the question before a release', () => {
     await screen.click('button[type=submit]');
     screen.http.expectOne(`/api/v1/profiles/${ID}/editions`).flush([edition(2)], { status: 201, statusText: 'Created' });
     await screen.settle();
-    expect(close).toHaveBeenCalledWith(true);
+    expect(close).toHaveBeenCalledWith('released');
+  });
+
+  test('can be planned for a time to come', async () => {
+    const screen = await ask({ ...question, amiss: [] });
+    expect(screen.has('#release-at')).toBe(false);
+    await screen.click('input[type=radio][value=later]');
+    await screen.settle();
+    await screen.set('#release-at', '', 'input');
+    await screen.click('button[type=submit]');
+    await screen.settle();
+    expect(screen.texts('[role=alert]')).toEqual(['Say when it is to be released.']);
+    screen.http.expectNone(() => true);
+    await screen.set('#release-at', '2031-04-01T09:30', 'input');
+    await screen.click('button[type=submit]');
+    const asked = screen.http.expectOne(`/api/v1/profiles/${ID}/scheduled`);
+    expect(asked.request.headers.get('If-Match')).toBe('"5"');
+    expect(asked.request.body).toMatchObject({ at: new Date('2031-04-01T09:30').toISOString(), leave: question.leave, accepted: [] });
+    asked.flush({}, { status: 201, statusText: 'Created' });
+    await screen.settle();
+    expect(close).toHaveBeenCalledWith('planned');
+  });
+});
+
+describe('a planned release', () => {
+  const planned: ScheduledRelease = {
+    id: 7,
+    profile: ID,
+    at: '2031-04-01T09:30:00.000Z',
+    revision: 5,
+    note: 'Shorter notices',
+    askedAt: '2026-11-01T09:00:00.000Z',
+    askedBy: 'isa-wren',
+    state: 'waiting',
+    detail: '',
+    edition: null,
+  };
+  const show = (release: ScheduledRelease, revision = 5) =>
+    Screen.of(ScheduledStrip, { inputs: { release, revision, planner: 'Isa Wren' } });
+  const told = (screen: Screen<ScheduledStrip>): string => screen.texts('.ty-notice p').join(' ').replace(/\s+/g, ' ');
+
+  test('says when, who and why, and can be called off', async () => {
+    const screen = await show(planned);
+    expect(told(screen)).toMatch(/^The draft as it was saved last is released on 1 April 2031, .*planned by Isa Wren: Shorter notices/);
+    const off = jest.fn();
+    screen.fixture.componentInstance.off.subscribe(off);
+    await screen.click('button');
+    expect(off).toHaveBeenCalled();
+  });
+
+  test('of another state of the draft says that nothing will be released', async () => {
+    expect(told(await show(planned, 6))).toContain('It was saved again since, so that nothing will be released.');
+  });
+
+  test.each([
+    ['failed', 6, /^It was to be released on .*, and was not\. Somebody saved\.$/],
+    ['failed', 8, /^$/],
+    ['done', 5, /^$/],
+    ['off', 5, /^$/],
+  ] as const)('that is %s at revision %d', async (state, revision, words) => {
+    expect(told(await show({ ...planned, state, detail: 'Somebody saved.' }, revision))).toMatch(words);
+  });
+});
+
+describe('what could be allowed', () => {
+  const question: AllowQuestion = {
+    profile: ID,
+    revision: 5,
+    key: 'profile|/markup/elements/table',
+    sentence: '2 tables went',
+    texts: [{ document: 'text-1', field: 'body' }],
+  };
+  const close = jest.fn();
+  async function ask(): Promise<Screen<AllowDialog>> {
+    close.mockReset();
+    TestBed.overrideProvider(MatDialogRef, { useValue: { close, disableClose: false } });
+    TestBed.overrideProvider(MAT_DIALOG_DATA, { useValue: question });
+    return Screen.of(AllowDialog);
+  }
+  const answer = async (screen: Screen<AllowDialog>, found: object): Promise<void> => {
+    const asked = screen.http.expectOne(`/api/v1/profiles/${ID}/reach/allow`);
+    expect(asked.request.body).toEqual({ key: question.key, texts: [{ document: 'text-1', field: 'body' }] });
+    asked.flush(found);
+    await new Promise((done) => setTimeout(done));
+    await screen.settle();
+  };
+
+  test('is shown before it is put into the draft', async () => {
+    const screen = await ask();
+    await answer(screen, { document: { name: 'Wider' }, allows: ['<table>'], kept: 3, left: 1 });
+    expect(screen.texts('li')).toEqual(['<table>']);
+    expect(screen.texts('.ty-soft').join(' ').replace(/\s+/g, ' ')).toBe(
+      '3 texts keep it then. One does not: something above this profile takes it.',
+    );
+    await screen.click('button.mat-mdc-unelevated-button');
+    const saved = screen.http.expectOne({ method: 'PUT', url: `/api/v1/profiles/${ID}/draft` });
+    expect([saved.request.body, saved.request.headers.get('If-Match')]).toEqual([{ name: 'Wider' }, '"5"']);
+    saved.flush({ detail: 'Somebody saved.' }, { status: 412, statusText: 'No' });
+    await new Promise((done) => setTimeout(done));
+    await screen.settle();
+    expect(screen.texts('[role=alert]')).toEqual(['Not allowed. Somebody saved.']);
+    expect(close).not.toHaveBeenCalled();
+  });
+
+  test('is nothing where something above takes it', async () => {
+    const screen = await ask();
+    await answer(screen, { document: {}, allows: [], kept: 0, left: 1 });
+    expect(screen.texts('p').join(' ').replace(/\s+/g, ' ')).toContain('the house limits or the safety floor take it from this text.');
+    expect(
+      (screen.fixture.nativeElement as HTMLElement).querySelector<HTMLButtonElement>('button.mat-mdc-unelevated-button')!.disabled,
+    ).toBe(true);
   });
 });
 

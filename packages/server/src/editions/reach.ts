@@ -3,16 +3,19 @@ import {
   reachInBrief,
   reachOf,
   type CompiledRules,
+  type CompileOptions,
   type DocumentReach,
   type JsonObject,
   type ReachInBrief,
   type ReachQuestion,
+  type ResolvedProfile,
 } from '@typikon/core';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { DocumentFieldModel } from '../db/document-models';
 import { ProfileModel } from '../db/models';
 import { byName, candidatesFor, type Candidates, type TextName } from '../features/candidates';
-import { rulesOfChain, stateOfHouse } from '../rules';
+import { houseLimits, rulesOfChain, stateOfHouse } from '../rules';
+import { allowFor, type Allowed } from './allow';
 import { lastEdition, resolveChain } from './repository';
 import { chainToRelease } from './service';
 
@@ -56,6 +59,7 @@ const LONGEST_MS = 1500;
 
 /** A profile as it was released last and as it would be. */
 interface Sides {
+  draft: ResolvedProfile;
   /** All that the rules of both follow from. */
   key: unknown;
   rulesFor(role: string): Promise<{ from: CompiledRules; to: CompiledRules }>;
@@ -165,6 +169,23 @@ export class ReachService {
     return { is: 'looked', pageKind: text.pageKindId, value: text.value, reach };
   }
 
+  /** The smallest rules by which a draft takes no more of some texts what it takes for one reason. */
+  async allow(
+    change: Change,
+    key: string,
+    names: readonly TextName[],
+  ): Promise<{ is: 'allowed'; allowed: Allowed } | Exclude<Looking, { is: 'looked' }>> {
+    const sides = await this.sidesOf(change);
+    if ('is' in sides) return sides;
+    const rows = await this.read(names);
+    const texts = names.flatMap(({ document, field }) => rows.get(`${document}/${field}`) ?? []);
+    const from = new Map<string, CompiledRules>();
+    for (const { role } of texts) if (!from.has(role)) from.set(role, (await sides.rulesFor(role)).from);
+    const house = await houseLimits();
+    const above = (role: string): CompileOptions => ({ ...(house === undefined ? {} : { house }), ...(role === '' ? {} : { role }) });
+    return { is: 'allowed', allowed: allowFor(texts, key, sides.draft, (role) => from.get(role)!, above) };
+  }
+
   private async sidesOf({ id, document, together }: Change): Promise<Sides | Exclude<Looking, { is: 'looked' }>> {
     const stored = new Map(
       (await ProfileModel.findAll({ where: { id: [id, ...together] } })).map((profile): [string, JsonObject] => [
@@ -184,6 +205,7 @@ export class ReachService {
       };
     const byRole = new Map<string, { from: CompiledRules; to: CompiledRules }>();
     return {
+      draft: resolution.resolved,
       key: [before, after, await stateOfHouse()],
       rulesFor: async (role) => {
         let rules = byRole.get(role);

@@ -12,6 +12,7 @@ import type { SiteService } from '../site/service';
 import { follow, leftTexts } from './left';
 import { ReachService, type Looking } from './reach';
 import { lastEditions } from './repository';
+import { ScheduledReleases, type ScheduledRelease } from './scheduled';
 import { EditionService, type Release } from './service';
 
 const told = ({ profileId, number, releasedAt, releasedBy, note, fromRevision, backTo, reach, accepted, inputs }: ProfileEditionModel) => ({
@@ -26,12 +27,19 @@ const told = ({ profileId, number, releasedAt, releasedBy, note, fromRevision, b
   accepted,
   inputs,
 });
+const toldScheduled = ({ body, at, askedAt, ...release }: ScheduledRelease) => ({
+  ...release,
+  note: body.note,
+  at: at.toISOString(),
+  askedAt: askedAt.toISOString(),
+});
 const whole = (edition: ProfileEditionModel) => ({ ...told(edition), chain: edition.chain });
 
 /** Editions of profiles: what was released, releasing, and what a release would do to what is stored. */
 export function editions(sequelize: Sequelize, site: SiteService, committing: () => void) {
   const service = new EditionService(sequelize, committing);
   const reaches = new ReachService(sequelize);
+  const scheduled = new ScheduledReleases(sequelize, committing);
   const whoActs = async (context: Context): Promise<string> => idOfActing((await site.current()).site, context);
   return router()
     .openapi(contract.currentEditions, async (context) => {
@@ -99,6 +107,30 @@ export function editions(sequelize: Sequelize, site: SiteService, committing: ()
       const { texts } = context.req.valid('json');
       const others = await follow(sequelize, context.req.valid('param').id, texts);
       return context.json({ following: texts.length - others, others }, 200);
+    })
+    .openapi(contract.allowInDraft, async (context) => {
+      const { id } = context.req.valid('param');
+      const { document, together, key, texts } = context.req.valid('json');
+      const allowing = await reaches.allow({ id, document: document as JsonObject | undefined, together }, key, texts);
+      return allowing.is === 'allowed' ? context.json(allowing.allowed, 200) : notLooked(context, allowing);
+    })
+    .openapi(contract.scheduleRelease, async (context) => {
+      const { id } = context.req.valid('param');
+      const { at, ...body } = context.req.valid('json');
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was looked at.');
+      const made = await scheduled.schedule(id, new Date(at), body, (revision) => matches(ifMatch, revision), await whoActs(context));
+      return made.is === 'scheduled' ? context.json(toldScheduled(made.release), 201) : problem(context, STATUS[made.is], made.detail);
+    })
+    .openapi(contract.listScheduled, async (context) =>
+      context.json((await scheduled.list(context.req.valid('param').id)).map(toldScheduled), 200),
+    )
+    .openapi(contract.callOffRelease, async (context) => {
+      const { number } = context.req.valid('param');
+      const off = await scheduled.callOff(number);
+      if (off === null) return problem(context, 404, `There is no planned release ${number}.`);
+      if (!off.isOff) return problem(context, 409, 'This release does not wait any more.');
+      return context.json(toldScheduled(off.release), 200);
     })
     .openapi(contract.reachOfProfile, async (context) => {
       const { id } = context.req.valid('param');

@@ -13,6 +13,7 @@ import { versions } from './0012-versions';
 import { conversions } from './0013-conversions';
 import { depthOfTexts } from './0014-depth-of-texts';
 import { publishing } from './0015-publishing';
+import { scheduledReleases } from './0016-scheduled-releases';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -32,4 +33,5 @@ export const MIGRATIONS: readonly Migration[] = [
   conversions,
   depthOfTexts,
   publishing,
+  scheduledReleases,
 ];

@@ -4,6 +4,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
+import { MatRadioModule } from '@angular/material/radio';
 import { firstValueFrom } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
 import { staysWhile } from '../../ui/stays-while';
@@ -29,13 +30,16 @@ export interface ReleaseQuestion {
   leave: readonly { document: string; field: string }[];
 }
 
+/** What became of it. */
+export type ReleaseAnswer = 'released' | 'planned';
+
 /** So many things that are amiss are kept with an edition. */
 const MOST_KEPT = 100;
 
 /** Asks why a draft is released; what is known to be amiss is accepted with a reason that is kept. */
 @Component({
   selector: 'ty-release-dialog',
-  imports: [MatButtonModule, MatDialogModule, MatFormFieldModule, MatInputModule, ReactiveFormsModule],
+  imports: [MatButtonModule, MatDialogModule, MatFormFieldModule, MatInputModule, MatRadioModule, ReactiveFormsModule],
   template: `
     <h2 mat-dialog-title>Release edition {{ question.number }} of “{{ question.name }}”</h2>
     <form [formGroup]="form" (ngSubmit)="release()">
@@ -72,11 +76,23 @@ const MOST_KEPT = 100;
           <textarea matInput id="release-note" formControlName="note" rows="3" cdkFocusInitial></textarea>
           <mat-hint>Whoever looks back at it reads this.</mat-hint>
         </mat-form-field>
+        <mat-radio-group formControlName="when" aria-label="When it is released" class="when">
+          <mat-radio-button value="now">Now</mat-radio-button>
+          <mat-radio-button value="later">At a time to come, if the draft is not saved again before</mat-radio-button>
+        </mat-radio-group>
+        @if (form.controls.when.value === 'later') {
+          <label for="release-at">When</label>
+          <mat-form-field appearance="outline" subscriptSizing="dynamic" class="at">
+            <input matInput type="datetime-local" id="release-at" formControlName="at" [min]="soonest" />
+          </mat-form-field>
+        }
         <p class="ty-failure" role="alert">{{ failure() }}</p>
       </mat-dialog-content>
       <mat-dialog-actions align="end">
         <button mat-button type="button" mat-dialog-close>Not yet</button>
-        <button mat-flat-button type="submit" [disabled]="isBusy()">Release it</button>
+        <button mat-flat-button type="submit" [disabled]="isBusy()">
+          {{ form.controls.when.value === 'later' ? 'Plan it' : 'Release it' }}
+        </button>
       </mat-dialog-actions>
     </form>
   `,
@@ -85,14 +101,17 @@ const MOST_KEPT = 100;
 })
 export class ReleaseDialog {
   protected readonly question = inject<ReleaseQuestion>(MAT_DIALOG_DATA);
-  private readonly dialog = inject<MatDialogRef<ReleaseDialog, boolean>>(MatDialogRef);
+  private readonly dialog = inject<MatDialogRef<ReleaseDialog, ReleaseAnswer>>(MatDialogRef);
   private readonly client = inject(ContractClient);
   private readonly make = inject(NonNullableFormBuilder);
   protected readonly form = this.make.group({
     note: ['', Validators.maxLength(1000)],
+    when: this.make.control<'now' | 'later'>('now'),
+    at: tomorrowMorning(),
     reasons: this.make.array(this.question.amiss.map(() => this.make.control('', [isThere, Validators.maxLength(300)]))),
   });
   protected readonly shown = shownWords(this.question.leave.length);
+  protected readonly soonest = asTyped(new Date());
   protected readonly failure = signal('');
   protected readonly isBusy = signal(false);
 
@@ -106,18 +125,39 @@ export class ReleaseDialog {
     this.isBusy.set(true);
     this.failure.set('');
     const { id, revision, reach, amiss, leave } = this.question;
-    const { note, reasons } = this.form.getRawValue();
+    const { note, reasons, when, at } = this.form.getRawValue();
+    const due = new Date(at);
+    if (when === 'later' && Number.isNaN(due.getTime())) {
+      this.failure.set('Say when it is to be released.');
+      this.isBusy.set(false);
+      return;
+    }
     const accepted = amiss
       .flatMap(({ things }, at) => things.map((thing) => ({ what: thing.slice(0, 300), why: reasons[at]! })))
       .slice(0, MOST_KEPT);
     try {
-      await firstValueFrom(this.client.post('/profiles/{id}/editions', { note, accepted, reach, leave }, revision, { id }));
-      this.dialog.close(true);
+      const body = { note, accepted, reach, leave };
+      if (when === 'now') await firstValueFrom(this.client.post('/profiles/{id}/editions', body, revision, { id }));
+      else await firstValueFrom(this.client.post('/profiles/{id}/scheduled', { ...body, at: due.toISOString() }, revision, { id }));
+      this.dialog.close(when === 'now' ? 'released' : 'planned');
     } catch (error) {
       this.failure.set((error as Error).message);
     }
     this.isBusy.set(false);
   }
+}
+
+/** A time of this place, as a field for one has it. */
+function asTyped(time: Date): string {
+  const two = (number: number): string => String(number).padStart(2, '0');
+  return `${time.getFullYear()}-${two(time.getMonth() + 1)}-${two(time.getDate())}T${two(time.getHours())}:${two(time.getMinutes())}`;
+}
+
+function tomorrowMorning(): string {
+  const time = new Date();
+  time.setDate(time.getDate() + 1);
+  time.setHours(9, 0, 0, 0);
+  return asTyped(time);
 }
 
 const isThere = ({ value }: AbstractControl<string>) => (value.trim() === '' ? { missing: true } : null);

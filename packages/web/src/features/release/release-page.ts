@@ -23,13 +23,16 @@ import { TitleLine } from '../../ui/title-line';
 import { ConversionsStore, goesOn, type ToldConversion } from '../../state/conversions';
 import { LeftStore, type LeftText } from '../../state/left';
 import { QuestionsStore } from '../../state/questions';
+import { ScheduledStore } from '../../state/scheduled';
+import { AllowDialog, type AllowQuestion } from './allow-dialog';
 import { AskDialog, type AskQuestion, type Asked } from './ask-dialog';
 import { AskedList } from './asked-list';
 import { ConversionStrip } from './conversion-strip';
 import { ConvertDialog, type ConvertQuestion } from './convert-dialog';
 import { EditionList } from './edition-list';
 import { LeftList } from './left-list';
-import { ReleaseDialog, type Amiss, type ReleaseQuestion } from './release-dialog';
+import { ReleaseDialog, type Amiss, type ReleaseAnswer, type ReleaseQuestion } from './release-dialog';
+import { ScheduledStrip } from './scheduled-strip';
 import { ReleaseStore, resolved } from './release-store';
 import { TextByBoth } from './text-by-both';
 
@@ -55,10 +58,11 @@ const TOLD = ['markup', 'extends'];
     MatProgressBarModule,
     MatTableModule,
     RouterLink,
+    ScheduledStrip,
     TextByBoth,
     TitleLine,
   ],
-  providers: [ReleaseStore, ConversionsStore, LeftStore, QuestionsStore],
+  providers: [ReleaseStore, ConversionsStore, LeftStore, QuestionsStore, ScheduledStore],
   templateUrl: './release-page.html',
   styleUrl: './release-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -70,6 +74,7 @@ export class ReleasePage {
   protected readonly conversions = inject(ConversionsStore);
   protected readonly questions = inject(QuestionsStore);
   protected readonly left = inject(LeftStore);
+  protected readonly scheduled = inject(ScheduledStore);
   /** Texts that are to be left as they are, by document and field. */
   protected readonly leaving = signal<ReadonlySet<string>>(new Set());
   protected readonly isConverting = computed(() => {
@@ -209,6 +214,7 @@ export class ReleasePage {
         void this.conversions.load(id);
         void this.questions.load({ profile: id });
         void this.left.load(id);
+        void this.scheduled.load(id);
         this.leaving.set(new Set());
       });
     });
@@ -263,6 +269,30 @@ export class ReleasePage {
     if (await this.left.follow(this.id(), text)) this.release.lookAgain(this.id());
   }
 
+  /** Whether a group is what the draft takes by a rule of its own or of what it extends. */
+  protected readonly isAllowable = ({ kind, layer }: ReachGroup): boolean =>
+    kind === 'taken' && (layer === 'profile' || layer === 'parent-profile');
+
+  /** Shows what the draft would have to allow so that the texts of a group keep what it takes. */
+  protected allow(group: ReachGroup): void {
+    const [touched, profile] = [this.release.touched(), this.profile()];
+    if (profile === null) return;
+    const data: AllowQuestion = {
+      profile: profile.id,
+      revision: profile.revision,
+      // The reach tells apart what is taken and what is kept.
+      key: group.key.slice('taken|'.length),
+      sentence: whatGoes(group),
+      texts: group.documents.map((at) => touched[at]!),
+    };
+    this.dialogs.open<AllowDialog, AllowQuestion, boolean>(AllowDialog, { data, width: '520px', maxWidth: '94vw' });
+  }
+
+  /** Who planned a release, by name. */
+  protected personName(id: string): string {
+    return this.acting.people().find((person) => person.id === id)?.label ?? '';
+  }
+
   /** Asks whoever wrote the texts of a group what the draft may do to them. */
   protected async ask(group: ReachGroup): Promise<void> {
     const touched = this.release.touched();
@@ -308,10 +338,13 @@ export class ReleasePage {
         field: name.slice(name.lastIndexOf('/') + 1),
       })),
     };
-    const isReleased = await firstValueFrom(
-      this.dialogs.open<ReleaseDialog, ReleaseQuestion, boolean>(ReleaseDialog, { data, width: '560px', maxWidth: '94vw' }).afterClosed(),
+    const answer = await firstValueFrom(
+      this.dialogs
+        .open<ReleaseDialog, ReleaseQuestion, ReleaseAnswer>(ReleaseDialog, { data, width: '560px', maxWidth: '94vw' })
+        .afterClosed(),
     );
-    if (isReleased !== true) return;
+    void this.scheduled.load(profile.id);
+    if (answer !== 'released') return;
     this.messages.open(`Edition ${data.number} of “${data.name}” is released: authors write with it.`, undefined, { duration: 6000 });
     this.store.dispatch(LibraryActions.editionsRequested());
     this.leaving.set(new Set());
