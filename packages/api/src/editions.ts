@@ -106,6 +106,7 @@ export const releaseEdition = createRoute({
   },
   responses: {
     201: { ...json(z.array(told), 'The new editions, that of the profile itself first'), headers: etagHeader },
+    403: failure('The acting person changed the draft, and the house limits have somebody else release it'),
     404: failure('There is no such profile'),
     409: failure('The draft says what the last edition says'),
     412: failure('Somebody else has saved one of the drafts since'),
@@ -319,6 +320,7 @@ export const scheduleRelease = createRoute({
   },
   responses: {
     201: json(scheduled, 'It waits'),
+    403: failure('The acting person changed the draft, and the house limits have somebody else release it'),
     404: failure('There is no such profile'),
     409: failure('The draft says what the last edition says'),
     412: failure('Somebody else has saved the draft since'),

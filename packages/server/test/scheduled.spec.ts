@@ -155,6 +155,41 @@ describe('what a draft would have to allow', () => {
   });
 });
 
+describe('where the house wants a second person', () => {
+  async function want(isWanted: boolean): Promise<void> {
+    const { body, etag } = await ask<{ value: JsonObject }>('GET', '/house-limits');
+    const limits = (body.value ?? body) as JsonObject;
+    const changed = mergePatch(limits, { release: isWanted ? { secondPerson: true } : null }) as JsonObject;
+    expect((await ask('PUT', '/house-limits', changed, { ...ISA, 'if-match': etag })).status).toBe(200);
+  }
+  const release = (revision: number, as: Record<string, string>) =>
+    ask('POST', '/profiles/house/editions', { note: '' }, { ...as, 'if-match': `"${revision}"` });
+
+  test('nobody releases or plans what they changed since the last edition; somebody else does', async () => {
+    // There has to be a second person with the right.
+    const { body, etag } = await ask<{ people: { id: string; roles: string[] }[] }>('GET', '/site');
+    const people = body.people.map((person) => (person.id === 'tom-hallow' ? { ...person, roles: [...person.roles, 'web-team'] } : person));
+    expect((await ask('PUT', '/site', { ...body, people }, { ...ISA, 'if-match': etag })).status).toBe(200);
+    await want(true);
+    const revision = await change('house', elements({ ruby: {} }));
+    const refused = await release(revision, ISA);
+    expect([refused.status, refused.body.detail]).toEqual([403, expect.stringContaining('have somebody else release it')]);
+    expect((await plan('house', revision, new Date(Date.now() + HOUR_MS))).status).toBe(403);
+    expect(await lastNumber('house')).toBe(1);
+    expect((await release(revision, { 'typikon-person': 'tom-hallow' })).status).toBe(201);
+    // What was changed before the last edition is no matter any more.
+    const { document } = await profileOf('house');
+    const next = await ask<Profile>('PUT', '/profiles/house/draft', mergePatch(document, elements({ ruby: null, rt: {} })), {
+      'typikon-person': 'tom-hallow',
+      'if-match': `"${revision}"`,
+    });
+    expect((await release(next.body.revision, { 'typikon-person': 'tom-hallow' })).status).toBe(403);
+    expect((await release(next.body.revision, ISA)).status).toBe(201);
+    await want(false);
+    expect((await release(await change('house', elements({ rt: null })), ISA)).status).toBe(201);
+  });
+});
+
 test('what waits is known to a start whose queue was lost', async () => {
   const revision = await change('tender-desk', elements({ hr: {} }));
   const { id } = (await plan('tender-desk', revision, new Date(Date.now() + HOUR_MS))).body;

@@ -319,6 +319,12 @@ export const houseLimitsSchema = z.strictObject({
     )
     .default({})
     .describe('Which parts of the ceiling do not bind a role.'),
+  release: z
+    .strictObject({
+      secondPerson: z.boolean().describe('Whether nobody releases a draft that they changed since its last edition.'),
+    })
+    .optional()
+    .describe('How drafts become editions.'),
 });
 
 export type ElementRule = z.output<typeof elementRuleSchema>;

@@ -19,6 +19,8 @@ export class DraftHistoryModel extends Model<InferAttributes<DraftHistoryModel>,
   declare revision: number;
   declare document: JsonObject;
   declare savedAt: CreationOptional<Date>;
+  /** The person, by id; empty for nobody known. */
+  declare savedBy: CreationOptional<string>;
 }
 
 /** A released state of a profile, which never changes. */
@@ -197,6 +199,7 @@ export function defineModels(sequelize: Sequelize): void {
       revision: { type: DataTypes.INTEGER.UNSIGNED, primaryKey: true },
       document: json(),
       savedAt: { ...moment(), defaultValue: DataTypes.NOW },
+      savedBy: { ...text(64), defaultValue: '' },
     },
     { ...plain, tableName: 'draft_history' },
   );

@@ -167,7 +167,7 @@ const asJson = ({ taken, kept, ...reach }: ReachInBrief) => ({ ...reach, taken: 
 
 const ofGroup = ({ origin, ...group }: ReachInBrief['taken'][number]) => ({ ...group, ...(origin === undefined ? {} : { origin }) });
 
-const STATUS = { missing: 404, same: 409, outdated: 412, mistaken: 422 } as const;
+const STATUS = { missing: 404, forbidden: 403, same: 409, outdated: 412, mistaken: 422 } as const;
 
 function refused(context: Context, { is, detail }: Exclude<Release, { is: 'released' }>) {
   return problem(context, STATUS[is], detail);

@@ -3,7 +3,7 @@ import { ProfileModel } from '../db/models';
 import { inTransaction } from '../db/transaction';
 import type { TextName } from '../features/candidates';
 import { JobQueue } from '../jobs/queue';
-import { chainToRelease, EditionService, type Reasons } from './service';
+import { chainToRelease, EditionService, refusalOf, type Reasons } from './service';
 import { isSameChain, lastEdition } from './repository';
 
 /** Releases a draft when its time has come. */
@@ -34,7 +34,7 @@ export interface ScheduledRelease {
 }
 
 export type Scheduling =
-  { is: 'scheduled'; release: ScheduledRelease } | { is: 'missing' | 'outdated' | 'same' | 'mistaken'; detail: string };
+  { is: 'scheduled'; release: ScheduledRelease } | { is: 'missing' | 'forbidden' | 'outdated' | 'same' | 'mistaken'; detail: string };
 
 const COLUMNS = `id, profile_id AS profile, revision, body, due_at AS at, asked_at AS askedAt, asked_by AS askedBy, state, detail, edition`;
 
@@ -68,6 +68,8 @@ export class ScheduledReleases {
         const last = await lastEdition(profile, transaction);
         if (last !== null && isSameChain(last.chain, chain))
           return { is: 'same', detail: `The draft of "${profile}" says what edition ${last.number} says. There is nothing to release.` };
+        const refusal = await refusalOf(profile, last?.fromRevision ?? 0, by, transaction);
+        if (refusal !== null) return { is: 'forbidden', detail: `${refusal} Nothing was planned.` };
         await this.sequelize.query("UPDATE scheduled_releases SET state = 'off' WHERE profile_id = ? AND state = 'waiting'", {
           replacements: [profile],
           type: QueryTypes.UPDATE,

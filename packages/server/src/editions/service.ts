@@ -1,8 +1,9 @@
 import type { JsonObject } from '@typikon/core';
-import type { Sequelize, Transaction } from 'sequelize';
+import { Op, type Sequelize, type Transaction } from 'sequelize';
 import { DraftHistoryModel, ProfileEditionModel, ProfileModel } from '../db/models';
 import { inTransaction } from '../db/transaction';
 import type { TextName } from '../features/candidates';
+import { houseLimits } from '../rules';
 import { leave } from './left';
 import { chainFrom, inputsOf, isSameChain, lastEdition, resolveChain, type Chain } from './repository';
 
@@ -24,6 +25,7 @@ export type Release =
   | { is: 'missing'; detail: string }
   | { is: 'outdated'; detail: string }
   | { is: 'same'; detail: string }
+  | { is: 'forbidden'; detail: string }
   | { is: 'mistaken'; detail: string };
 
 /** Releases of profiles, several together or none. */
@@ -66,6 +68,8 @@ export class EditionService {
           if (drafts.length > 1 && id !== drafts[0]!.id) continue;
           return { is: 'same', detail: `The draft of "${id}" says what edition ${last.number} says. There is nothing to release.` };
         }
+        const refusal = await refusalOf(id, last?.fromRevision ?? 0, by, transaction);
+        if (refusal !== null) return { is: 'forbidden', detail: `${refusal} Nothing was released.` };
         editions.push(await this.store(id, last, chain, profile.revision, null, { ...reasons, by }, transaction));
         if (id === drafts[0]!.id && last !== null) await leave(this.sequelize, id, last.number, left, transaction);
       }
@@ -126,6 +130,18 @@ export class EditionService {
   private act(act: (transaction: Transaction) => Promise<Release>): Promise<Release> {
     return inTransaction(this.sequelize, act, { committing: this.committing });
   }
+}
+
+/** Why somebody may not release a draft: because they changed it, where the house wants another person; null where they may. */
+export async function refusalOf(profileId: string, since: number, by: string, transaction?: Transaction): Promise<string | null> {
+  if (by === '' || (await houseLimits())?.release?.secondPerson !== true) return null;
+  const own = await DraftHistoryModel.count({
+    where: { profileId, savedBy: by, revision: { [Op.gt]: since } },
+    ...(transaction === undefined ? {} : { transaction }),
+  });
+  return own === 0
+    ? null
+    : `You changed the draft of "${profileId}" since its last edition: the house limits have somebody else release it.`;
 }
 
 /**

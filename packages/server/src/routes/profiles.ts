@@ -152,9 +152,10 @@ export function profiles(sequelize: Sequelize, site: SiteService, committing: ()
         const make = async (transaction: Transaction) => {
           if (!(await holdParent(document, transaction))) return null;
           const created = await ProfileModel.create({ id, document }, { transaction });
-          await DraftHistoryModel.create({ profileId: id, revision: 1, document }, { transaction });
+          const savedBy = idOfActing((await site.current()).site, context);
+          await DraftHistoryModel.create({ profileId: id, revision: 1, document, savedBy }, { transaction });
           const chain = await chainToRelease(id, (other) => (other === id ? document : undefined), transaction);
-          await storeFirst(id, chain, idOfActing((await site.current()).site, context), transaction);
+          await storeFirst(id, chain, savedBy, transaction);
           return created;
         };
         const profile = await inTransaction(sequelize, make, { committing });
@@ -172,6 +173,7 @@ export function profiles(sequelize: Sequelize, site: SiteService, committing: ()
       const document = context.req.valid('json') as JsonObject;
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was edited.');
+      const savedBy = idOfActing((await site.current()).site, context);
       const save = async (transaction: Transaction) => {
         const profile = await ProfileModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
         if (profile === null) return missing(context, id);
@@ -189,7 +191,7 @@ export function profiles(sequelize: Sequelize, site: SiteService, committing: ()
         if (problems.length > 0) return mistakes(context, problems);
         const revision = profile.revision + 1;
         await profile.update({ document, revision }, { transaction });
-        await DraftHistoryModel.create({ profileId: id, revision, document }, { transaction });
+        await DraftHistoryModel.create({ profileId: id, revision, document, savedBy }, { transaction });
         context.header('ETag', etagOf(revision));
         return context.json(asJson(profile), 200);
       };

@@ -1,6 +1,7 @@
+import { DataTypes } from 'sequelize';
 import type { Migration } from './migration';
 
-/** Releases that wait for their time. */
+/** Releases that wait for their time; and who saved each state of a draft, which may not be who releases it. */
 export const scheduledReleases: Migration = {
   name: '0016-scheduled-releases',
   async up(shape) {
@@ -20,5 +21,6 @@ export const scheduledReleases: Migration = {
          KEY scheduled_releases_state (state)
        )`,
     );
+    await shape.addColumn('draft_history', 'saved_by', { type: DataTypes.STRING(64), allowNull: false, defaultValue: '' });
   },
 };

@@ -4,7 +4,7 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatTooltipModule } from '@angular/material/tooltip';
-import { markupSchema, readHouseLimits, resolveProfile, toPointer, type JsonObject, type Markup } from '@typikon/core/settings';
+import { markupSchema, readHouseLimits, resolveProfile, toPointer, valueAt, type JsonObject, type Markup } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { Redo2, Undo2 } from 'lucide';
 import { SchemesField } from '../../shared/form/schemes-field';
@@ -108,6 +108,11 @@ export class HouseLimitsPage implements Unsaved {
       .filter(([, { except }]) => except.length > 0)
       .map(([id, { except }]) => ({ id, name: names.get(id) ?? id, except }));
   });
+  /** Whether somebody else than who changed a draft has to release it. */
+  protected readonly hasSecondPerson = computed(() => valueAt(this.limits.draft(), ['release', 'secondPerson']) === true);
+  protected askSecondPerson(isAsked: boolean): void {
+    this.limits.set(['release'], isAsked ? { secondPerson: true } : undefined, 'Who releases what');
+  }
   protected readonly changes = computed(() => differencesOf(this.limits.saved(), this.limits.draft()).length);
   protected readonly state = computed(() => {
     if (this.limits.isSaving()) return 'Saving …';
