@@ -75,6 +75,33 @@ describe('a release', () => {
     assert.deepEqual(await axeFindings(page), []);
   });
 
+  test('the least that texts need is shown before it is allowed; a release is planned and called off', async () => {
+    const { revision } = await api<Profile>('GET', '/profiles/notices-desk');
+    await pressButton(page, 'ty-release-page', 'Allow it…');
+    await page.waitForSelector('ty-allow li');
+    assert.deepEqual(await texts('ty-allow li'), ['<table>']);
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-allow', 'Leave it');
+    await untilGone(page, 'ty-allow');
+    assert.equal((await api<Profile>('GET', '/profiles/notices-desk')).revision, revision);
+    await page.click('ty-release-page .go');
+    await page.waitForSelector('ty-release-dialog #release-note');
+    for (const field of await page.$$('ty-release-dialog input[id^=release-reason]')) await field.type('Tables stand in tenders.');
+    await page.click('ty-release-dialog input[type=radio][value=later]');
+    await page.waitForSelector('#release-at');
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-release-dialog', 'Plan it');
+    await eventually(
+      () => texts('ty-scheduled-strip p'),
+      ([told]) => /^The draft as it was saved last is released on .* 09:00, planned by/.test(told ?? ''),
+      'the plan is not told',
+    );
+    await pressButton(page, 'ty-scheduled-strip', 'Call it off');
+    await untilGone(page, 'ty-scheduled-strip .ty-notice');
+    const [planned] = await api<{ state: string }[]>('GET', '/profiles/notices-desk/scheduled');
+    assert.equal(planned?.state, 'off');
+  });
+
   test('the texts of a group are converted: tried first, run in the background, and put back to the letter', async () => {
     const stored = async () =>
       (await api<{ fields: { key: string; value: string }[] }>('GET', '/documents/notice-016')).fields.find(({ key }) => key === 'body')!
@@ -168,7 +195,7 @@ describe('a release', () => {
     assert.deepEqual(await axeFindings(page), []);
     await pressButton(page, 'ty-release-dialog', 'Release it');
     await page.waitForSelector('ty-release-dialog mat-error');
-    for (const field of await page.$$('ty-release-dialog input')) await field.type('Tables stand in tenders.');
+    for (const field of await page.$$('ty-release-dialog input[id^=release-reason]')) await field.type('Tables stand in tenders.');
     await page.type('#release-note', 'Notices are short.');
     await pressButton(page, 'ty-release-dialog', 'Release it');
     await untilGone(page, 'ty-release-dialog');

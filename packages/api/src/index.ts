@@ -62,6 +62,7 @@ export const contract = {
   answerQuestion: questions.answerQuestion,
   useOfType: types.useOfType,
   giveDocuments: types.giveDocuments,
+  outdatedVersions: types.outdatedVersions,
 } as const;
 
 export type Contract = typeof contract;

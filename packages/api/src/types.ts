@@ -55,3 +55,20 @@ export const giveDocuments = createRoute({
     422: failure('Something cannot stand where it would go'),
   },
 });
+
+const keeping = {
+  last: z.coerce.number().int().min(1).max(10_000).optional().describe('So many of the last versions of a document are kept.'),
+  days: z.coerce.number().int().min(1).max(36_500).optional().describe('All versions of so many days are kept.'),
+  public: z.enum(['true', 'false']).default('true').describe('Whether all versions are kept that readers ever saw.'),
+};
+
+export const outdatedVersions = createRoute({
+  method: 'get',
+  path: '/types/{type}/outdated-versions',
+  summary: 'How many versions of the documents of a content type would be deleted if so many were kept',
+  ...needs('read'),
+  request: { params: parameters, query: z.object(keeping) },
+  responses: {
+    200: json(z.object({ versions: z.int(), documents: z.int() }).openapi('OutdatedVersions'), 'What is counted; nothing is deleted'),
+  },
+});

@@ -14,6 +14,7 @@ import { goingOn } from './conversions/repository';
 import { CONVERT, conversionJobs } from './jobs/conversions';
 import { RELEASE, ScheduledReleases } from './editions/scheduled';
 import { releaseJobs } from './jobs/scheduled-releases';
+import { OLD_VERSIONS, versionJobs } from './jobs/old-versions';
 import { featureJobs, INDEX_TEXTS } from './jobs/text-features';
 import { JobQueue } from './jobs/queue';
 import { JobRunner } from './jobs/runner';
@@ -30,6 +31,9 @@ const imagesDir = config.demoDir && join(config.demoDir, 'images');
 
 /** So long the background gives way to heavy requests, in milliseconds. */
 const MOST_YIELD_MS = 60_000;
+
+/** So often versions are looked for that are too old to be kept, in milliseconds. */
+const DAY_MS = 24 * 3_600_000;
 
 const sequelize = connect(config.database);
 const servers: ServerType[] = [];
@@ -48,6 +52,7 @@ const others = new JobRunner(
   {
     ...featureJobs(lanes.background, quiet),
     ...conversionJobs(lanes.background, () => looksChanged()),
+    ...versionJobs(sequelize),
     ...releaseJobs(releases, () => looksChanged()),
     ...demoJobs(lanes.background, toldOfDemo),
   },
@@ -89,6 +94,11 @@ async function start(): Promise<void> {
   // One that was asked for by a process that ended right after goes on, too.
   for (const id of await goingOn(sequelize)) await queue.ask(CONVERT, String(id));
   for (const { id, at } of await releases.waiting()) await queue.ask(RELEASE, String(id), Math.max(0, at.getTime() - Date.now()));
+  await queue.ask(OLD_VERSIONS, 'all');
+  setInterval(
+    () => void queue.ask(OLD_VERSIONS, 'all').catch((error: unknown) => log.error({ err: error }, 'old versions')),
+    DAY_MS,
+  ).unref();
   for (const runner of runners) runner.start();
 }
 

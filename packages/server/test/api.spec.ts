@@ -173,6 +173,7 @@ describe('reading', () => {
         '/texts/counts',
         '/texts/published',
         '/types/{type}/give-documents',
+        '/types/{type}/outdated-versions',
         '/types/{type}/use',
       ].map((path) => `/api/v1${path}`),
     );

@@ -47,6 +47,19 @@ describe('the house limits', () => {
     expect(house(screen)).toBeNull();
   });
 
+  test('somebody else than who changed a draft has to release it, where that is ticked', async () => {
+    const screen = await open();
+    await screen.click('.bar mat-checkbox input');
+    expect(screen.texts('ty-changes-table tbody tr td')[0]).toMatch(/^\/release/);
+    await screen.click('.go');
+    const request = saved(screen);
+    expect(request.request.body).toMatchObject({ release: { secondPerson: true } });
+    request.flush(request.request.body as object, { headers: { ETag: '"2"' } });
+    await screen.settle();
+    await screen.click('.bar mat-checkbox input');
+    expect(house(screen)).toMatchObject({ count: 1 });
+  });
+
   test('a role is excepted and bound again, and what is saved goes under its entity tag', async () => {
     const screen = await open();
     await screen.click('[aria-label="Web team is not bound for iframe"]');

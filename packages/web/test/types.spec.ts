@@ -198,6 +198,21 @@ describe('a content type', () => {
     expect(answers[0]!.fields.map(({ key }) => key)).toEqual(['text', 'how']);
   });
 
+  test('what a limit of versions would delete is told before anything is saved', async () => {
+    const { screen, answers, submit } = await ask({ from: null, changed: SITE.types[0]! });
+    screen.http.expectNone(({ url }) => url.includes('outdated-versions'));
+    await screen.set('#type-versions-last', '5', 'input');
+    screen.http.expectOne('/api/v1/types/notice/outdated-versions?last=5&public=true').flush({ versions: 1200, documents: 31 });
+    await screen.settle();
+    expect(screen.texts('.deleted')).toEqual(['1,200 earlier versions of 31 documents are deleted for good once the site is saved.']);
+    await screen.set('#type-versions-days', '30', 'input');
+    screen.http.expectOne('/api/v1/types/notice/outdated-versions?last=5&days=30&public=true').flush({ versions: 0, documents: 0 });
+    await screen.settle();
+    expect(screen.texts('.deleted')).toEqual(['Nothing is deleted by that now.']);
+    await submit();
+    expect(answers[0]!.versions).toEqual({ last: 5, days: 30, public: true });
+  });
+
   test('keeps its key whatever it is called later, and does not show parts where it is published', async () => {
     const { screen, answers, submit, harness } = await ask({ from: null, changed: SITE.types[0]! });
     await screen.set('#type-label', 'News of the day', 'input');

@@ -38,6 +38,9 @@ const WORDS: Readonly<Record<string, string>> = {
   roles: 'their roles',
   title: 'its title',
   titleHidden: 'whether its title is hidden',
+  'versions.days': 'how long its versions are kept',
+  'versions.last': 'how many of its versions are kept',
+  'versions.public': 'whether versions that readers saw are kept',
 };
 
 /**

@@ -179,6 +179,30 @@ export const contentTypeSchema = z.strictObject({
         when: { keys: ['publishing'], is: ['two-steps'] },
       }),
     ),
+  versions: z
+    .strictObject({
+      last: z
+        .int()
+        .min(1)
+        .max(10_000)
+        .optional()
+        .describe('So many of the last versions of a document are kept.')
+        .meta(field({ title: 'Of earlier versions are kept the last', order: 8, unit: 'versions', hint: 'nothing: all of them' })),
+      days: z
+        .int()
+        .min(1)
+        .max(36_500)
+        .optional()
+        .describe('All versions of so many days are kept.')
+        .meta(field({ title: 'and all that are younger than', order: 9, unit: 'days', hint: 'nothing: however old' })),
+      public: z
+        .boolean()
+        .default(true)
+        .describe('Whether all versions are kept that readers ever saw.')
+        .meta(field({ title: 'keep all that readers ever saw', order: 10 })),
+    })
+    .prefault({})
+    .describe('Which earlier versions of its documents are kept: all, where neither a number nor days are given.'),
   fields: z.array(fieldSchema).max(200).default([]),
 });
 

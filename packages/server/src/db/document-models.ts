@@ -69,6 +69,8 @@ export class DocumentVersionModel extends Model<InferAttributes<DocumentVersionM
   declare how: CreationOptional<string>;
   declare savedAt: CreationOptional<Date>;
   declare savedBy: CreationOptional<string>;
+  /** Whether readers ever saw it. */
+  declare wasPublic: CreationOptional<boolean>;
 }
 
 // Sequelize writes the column's name into these objects, so each column needs one of its own.
@@ -123,6 +125,7 @@ export function defineDocumentModels(sequelize: Sequelize): void {
       how: { ...text(12), defaultValue: 'written' },
       savedAt: now(),
       savedBy: { ...text(64), defaultValue: '' },
+      wasPublic: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: true },
     },
     { ...plain, tableName: 'document_versions' },
   );

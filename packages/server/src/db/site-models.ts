@@ -43,6 +43,7 @@ export class ContentTypeModel extends Model<InferAttributes<ContentTypeModel>, I
   declare pageKindId: string;
   declare publishing: CreationOptional<ContentType['publishing']>;
   declare approvers: CreationOptional<string[]>;
+  declare versions: CreationOptional<ContentType['versions']>;
   declare position: number;
   declare fields?: NonAttribute<FieldModel[]>;
   declare places?: NonAttribute<TypePlaceModel[]>;
@@ -133,6 +134,7 @@ export function defineSiteModels(sequelize: Sequelize): void {
       pageKindId: link(),
       publishing: { ...text(12), defaultValue: 'at-once' },
       approvers: { ...json(), defaultValue: [] },
+      versions: { ...json(), defaultValue: {} },
       position: number(),
     },
     { ...plain, tableName: 'content_types' },

@@ -57,13 +57,21 @@ const digestOf = (value: string): string => createHash('sha256').update(value).d
 /** Keeps a version of a document; what stands in its fields is kept once, however many versions have it. Does nothing where it is kept. */
 export async function keepVersion(
   sequelize: Sequelize,
-  { id, revision, title, changedAt, changedBy, fields }: Omit<StoredDocument, 'createdAt' | 'type' | 'pageKind'>,
+  { id, revision, title, changedAt, changedBy, publicRevision, fields }: Omit<StoredDocument, 'createdAt' | 'type' | 'pageKind'>,
   how: How,
   transaction: Transaction,
 ): Promise<void> {
   const [, isNew] = await DocumentVersionModel.findOrCreate({
     where: { documentId: id, revision },
-    defaults: { documentId: id, revision, title, how, savedAt: changedAt, savedBy: changedBy },
+    defaults: {
+      documentId: id,
+      revision,
+      title,
+      how,
+      savedAt: changedAt,
+      savedBy: changedBy,
+      wasPublic: publicRevision === revision,
+    },
     transaction,
   });
   if (!isNew) return;
@@ -89,10 +97,12 @@ export async function keepVersion(
   }
 }
 
+/** Which contents are there; they stay there as long as the transaction goes on. */
 async function knownContents(sequelize: Sequelize, hashes: readonly string[], transaction: Transaction): Promise<Set<string>> {
   if (hashes.length === 0) return new Set();
   const rows = await sequelize.query<{ hash: string }>(
-    `SELECT LOWER(HEX(hash)) AS hash FROM contents WHERE hash IN (${hashes.map(() => 'UNHEX(?)').join(', ')})`,
+    `SELECT LOWER(HEX(hash)) AS hash FROM contents WHERE hash IN (${hashes.map(() => 'UNHEX(?)').join(', ')})
+     LOCK IN SHARE MODE`,
     { replacements: [...hashes], type: QueryTypes.SELECT, transaction },
   );
   return new Set(rows.map(({ hash }) => hash));
@@ -137,7 +147,8 @@ export async function versionAt(
   transaction?: Transaction,
 ): Promise<Version | null> {
   const by = transaction === undefined ? {} : { transaction };
-  const version = await DocumentVersionModel.findOne({ where: { documentId, revision }, ...by });
+  const attributes = ['title', 'how', 'savedAt', 'savedBy'];
+  const version = await DocumentVersionModel.findOne({ where: { documentId, revision }, attributes, ...by });
   if (version === null) return null;
   const fields = await sequelize.query<VersionedField>(
     `SELECT f.field_key AS \`key\`, c.value, f.profile_id AS profile, f.role, f.edition

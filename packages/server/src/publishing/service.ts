@@ -1,7 +1,7 @@
 import type { Assignments, ContentType } from '@typikon/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { Acting } from '../auth/acting';
-import { DocumentModel } from '../db/document-models';
+import { DocumentModel, DocumentVersionModel } from '../db/document-models';
 import { inTransaction } from '../db/transaction';
 import type { StoredDocument } from '../documents/document';
 import { loadDocument } from '../documents/repository';
@@ -75,8 +75,10 @@ export class PublishingService {
         if (step === 'asked') await DocumentModel.update({ askedRevision: looked }, { where: { id }, transaction });
         if (step === 'sent-back' || step === 'withdrawn')
           await DocumentModel.update({ askedRevision: null }, { where: { id }, transaction });
-        if (step === 'approved')
+        if (step === 'approved') {
           await DocumentModel.update({ publicRevision: looked, askedRevision: null }, { where: { id }, transaction });
+          await DocumentVersionModel.update({ wasPublic: true }, { where: { documentId: id, revision: looked }, transaction });
+        }
         await keepStep(this.sequelize, id, { step, revision: looked, note, by: actor?.id ?? '' }, transaction);
         return { is: 'moved' };
       },

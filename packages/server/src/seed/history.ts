@@ -67,7 +67,14 @@ export async function storeHistory(
       });
       if (ledger.length > 0) steps.push({ ...of, step: 'save', lines: takenLines(state.html, ledger) });
       const fields = now.fields.map((one) => (one.key === field ? { ...one, value: html, edition: 1 } : one));
-      const then: StoredDocument = { ...now, fields, revision: at + 1, changedAt: new Date(state.at), changedBy: state.by };
+      const then: StoredDocument = {
+        ...now,
+        fields,
+        revision: at + 1,
+        publicRevision: at + 1,
+        changedAt: new Date(state.at),
+        changedBy: state.by,
+      };
       const how = at === 0 ? 'made' : 'written';
       await keepVersion(sequelize, then, how, transaction);
       await keepTaken(sequelize, then, before, how, steps, transaction);
@@ -80,7 +87,7 @@ export async function storeHistory(
       type: QueryTypes.UPDATE,
       transaction,
     });
-    await keepVersion(sequelize, { ...now, revision }, 'written', transaction);
+    await keepVersion(sequelize, { ...now, revision, publicRevision: revision }, 'written', transaction);
     await keepTaken(sequelize, { ...now, revision }, before, 'written', [], transaction);
   }
 }

@@ -67,7 +67,7 @@ export async function loadSite(transaction?: Transaction): Promise<StoredSite> {
     format: 'typikon-site/1',
     roles: roles.map(({ id, label, description, rights }) => ({ id, label, description, rights })),
     people: people.map(({ id, label, roles: has }) => ({ id, label, roles: inOrder(has).map(({ roleId }) => roleId) })),
-    types: types.map(({ id, label, icon, colour, description, pageKindId, publishing, approvers, fields }) => ({
+    types: types.map(({ id, label, icon, colour, description, pageKindId, publishing, approvers, versions, fields }) => ({
       id,
       label,
       icon,
@@ -76,6 +76,7 @@ export async function loadSite(transaction?: Transaction): Promise<StoredSite> {
       pageKind: pageKindId,
       publishing,
       approvers,
+      versions,
       alsoOn: (places.get(id) ?? []).map((place) => place.pageKindId),
       fields: inOrder(fields).map(({ key, definition }) => ({ key, ...definition })),
     })),

@@ -4,6 +4,9 @@ import { DocumentModel } from '../db/document-models';
 import { PageKindModel, ProfileModel } from '../db/models';
 import { ContentTypeModel } from '../db/site-models';
 import { placeFields } from '../documents/repository';
+import { isLimited } from '../documents/retention';
+import { OLD_VERSIONS } from '../jobs/old-versions';
+import { JobQueue } from '../jobs/queue';
 import { inTransaction } from '../db/transaction';
 import { loadSite, lockSite, siteRevision, storeSite, type StoredSite } from './repository';
 
@@ -49,7 +52,7 @@ export class SiteService {
     const { site } = read;
     if (isLockedOut(site)) return { is: 'mistaken', problems: [LOCKED_OUT] };
     try {
-      return await inTransaction(
+      const saved = await inTransaction(
         this.sequelize,
         async (transaction): Promise<SiteSave> => {
           const revision = await lockSite(transaction);
@@ -64,6 +67,10 @@ export class SiteService {
         },
         { committing: this.committing },
       );
+      // What is no longer kept is deleted in the background.
+      if (saved.is === 'saved' && site.types.some(({ versions }) => isLimited(versions)))
+        await new JobQueue(this.sequelize).ask(OLD_VERSIONS, 'all');
+      return saved;
     } catch (error) {
       if (!(error instanceof ForeignKeyConstraintError)) throw error;
       return { is: 'in-use', detail: 'Something that would go is still in use, or something that is named is not there any more.' };

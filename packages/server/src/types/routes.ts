@@ -1,6 +1,7 @@
 import { contract, PERSON_HEADER } from '@typikon/api';
 import type { Sequelize } from 'sequelize';
 import { actingPerson } from '../auth/acting';
+import { countOutdated } from '../documents/retention';
 import { problem } from '../problem';
 import { router } from '../routes/shared';
 import type { SiteService } from '../site/service';
@@ -11,6 +12,12 @@ export function types(sequelize: Sequelize, site: SiteService, committing: () =>
   const service = new TypeService(sequelize, site, committing);
   return router()
     .openapi(contract.useOfType, async (context) => context.json(await service.use(context.req.valid('param').type), 200))
+    .openapi(contract.outdatedVersions, async (context) => {
+      const { type } = context.req.valid('param');
+      const { last, days, public: isPublicKept } = context.req.valid('query');
+      const keeping = { ...(last === undefined ? {} : { last }), ...(days === undefined ? {} : { days }), public: isPublicKept === 'true' };
+      return context.json(await countOutdated(sequelize, type, keeping), 200);
+    })
     .openapi(contract.giveDocuments, async (context) => {
       const { type } = context.req.valid('param');
       const { to, places } = context.req.valid('json');

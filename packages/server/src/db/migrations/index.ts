@@ -14,6 +14,7 @@ import { conversions } from './0013-conversions';
 import { depthOfTexts } from './0014-depth-of-texts';
 import { publishing } from './0015-publishing';
 import { scheduledReleases } from './0016-scheduled-releases';
+import { retention } from './0017-retention';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -34,4 +35,5 @@ export const MIGRATIONS: readonly Migration[] = [
   depthOfTexts,
   publishing,
   scheduledReleases,
+  retention,
 ];

@@ -1,9 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
 import { contentTypeSchema, type ContentType, type FormField } from '@typikon/core';
 import { Store } from '@ngrx/store';
+import { ContractClient } from '../../state/contract-client';
 import { libraryFeature } from '../../state/library';
 import { SettingsForm } from '../../shared/form/settings-form';
 import { SettingsSource, SPECIAL_EDITORS } from '../../shared/form/settings-source';
@@ -44,8 +45,24 @@ export class TypeDialog {
     return { roles, 'page-kind': kinds, 'page-kinds': kinds.filter(([id]) => id !== this.settings.type()?.pageKind) };
   });
   protected readonly failure = signal('');
+  private readonly client = inject(ContractClient);
+  private readonly versions = computed(() => this.settings.type()?.versions ?? null, { equal: isSameKeeping });
+  /** What the versions that are kept mean for those that are there; empty where nothing. */
+  protected readonly deleted = signal('');
 
   constructor() {
+    effect((onCleanup) => {
+      const [versions, type] = [this.versions(), this.question.changed?.id];
+      this.deleted.set('');
+      if (type === undefined || versions === null || (versions.last === undefined && versions.days === undefined)) return;
+      const { last, days, public: isPublicKept } = versions;
+      const query = { last, days, public: isPublicKept ? ('true' as const) : ('false' as const) };
+      const asked = this.client.get('/types/{type}/outdated-versions', query, { type }).subscribe({
+        next: ({ body }) => this.deleted.set(deletedWords(body.versions, body.documents)),
+        error: ({ message }: Error) => this.deleted.set(`Nobody knows how many versions that would delete. ${message}`),
+      });
+      onCleanup(() => asked.unsubscribe());
+    });
     const { changed, from } = this.question;
     this.settings.isKeyFixed = changed !== undefined;
     this.settings.type.set(
@@ -67,4 +84,16 @@ export class TypeDialog {
     if (made.success) this.dialog.close(made.data);
     else this.failure.set(made.error.issues.map(({ path, message }) => `${path.join('/')}: ${message}`).join('; '));
   }
+}
+
+type Keeping = ContentType['versions'];
+
+const isSameKeeping = (one: Keeping | null, other: Keeping | null): boolean =>
+  one?.last === other?.last && one?.days === other?.days && one?.public === other?.public;
+
+function deletedWords(versions: number, documents: number): string {
+  if (versions === 0) return 'Nothing is deleted by that now.';
+  const of = documents === 1 ? 'one document' : `${documents.toLocaleString('en')} documents`;
+  const what = versions === 1 ? 'One earlier version' : `${versions.toLocaleString('en')} earlier versions`;
+  return `${what} of ${of} ${versions === 1 ? 'is' : 'are'} deleted for good once the site is saved.`;
 }
