@@ -60,7 +60,7 @@ describe('the way of a text to readers', () => {
     await pressButton(page, 'ty-publishing-strip', 'A preview to send');
     const address = await page
       .waitForSelector('ty-publishing-strip .preview a')
-      .then((link) => link!.evaluate((node) => (node as HTMLAnchorElement).href));
+      .then((link) => link!.evaluate((node) => (node).href));
     const preview = await (await fetch(address)).text();
     assert.match(preview, /Version 2, which readers do not see/);
     assert.match(preview, /crowns only/);
@@ -105,7 +105,7 @@ describe('the way of a text to readers', () => {
 
   test('who approves what is a setting of the content type', async () => {
     await actAs('isa-wren', '/types/notice');
-    await pressButton(page, 'ty-title-line', 'Name, page and icon');
+    await pressButton(page, 'ty-title-line', 'Name, page, publishing');
     await page.waitForSelector('mat-dialog-container form');
     const labels = await texts('mat-dialog-container label, mat-dialog-container legend');
     assert.ok(

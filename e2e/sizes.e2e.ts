@@ -8,6 +8,7 @@ const used = useTypikon();
 const VIEWS: readonly (readonly [path: string, ready: string])[] = [
   ['/profiles', 'tbody tr'],
   ['/profiles/notices-desk', '.entry'],
+  ['/profiles/notices-desk/fit', 'ty-fit-page tr.mat-mdc-row'],
   ['/compare', 'ty-compare-page .proof'],
   ['/house-limits', 'ty-rule-table [data-element]'],
   ['/types', 'tbody tr'],

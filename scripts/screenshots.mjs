@@ -115,7 +115,7 @@ const VIEWS = [
       await pause(1200);
     },
   },
-  { name: 'site', path: '/site/old-tansy-back', ready: 'ty-site iframe' },
+  { name: 'fit', path: '/profiles/story-desk/fit?of=all', ready: 'ty-fit-page .chart svg path' },
   { name: 'content-type', path: '/types/story/teaser', ready: 'ty-author-sight typikon-editor .te-frame' },
   {
     name: 'who-writes',
