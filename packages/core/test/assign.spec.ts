@@ -136,6 +136,9 @@ describe('a site document', () => {
       description: '',
       pageKind: 'article',
       alsoOn: [],
+      publishing: 'at-once',
+      approvers: [],
+      versions: { public: true },
       fields: [
         {
           key: 'body',
