@@ -1,11 +1,13 @@
 import { join } from 'node:path';
 import { pino } from 'pino';
-import { DatabaseError, type Sequelize } from 'sequelize';
+import { DatabaseError, QueryTypes, type Sequelize } from 'sequelize';
 import sharp from 'sharp';
 import { createApp } from '../src/app';
 import { migrate } from '../src/db/migrate';
 import { AssetModel, SpecimenModel } from '../src/db/models';
 import { Contended, inTransaction, OutcomeUnknown } from '../src/db/transaction';
+import { loadDocument } from '../src/documents/repository';
+import { indexTexts } from '../src/features/repository';
 import { titles } from '../src/routes/assets';
 import { seedDemo } from '../src/seed/demo';
 import { freshDatabase } from './database';
@@ -151,5 +153,47 @@ describe('a transaction', () => {
     }
     // It was, and whoever looks finds it.
     expect((await request('/profiles/unknown')).status).toBe(200);
+  });
+});
+
+describe('a transaction that began to read before another one stored a document', () => {
+  const ID = 'notice-016';
+  interface Stored {
+    fields: { key: string; value: string }[];
+  }
+  const bodyOf = ({ fields }: Stored): string => fields.find(({ key }) => key === 'body')!.value;
+  async function write(id: string, html: string): Promise<void> {
+    const etag = (await request(`/documents/${id}`)).headers.get('etag') ?? '';
+    const saved = await request(`/documents/${id}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json', 'if-match': etag, 'typikon-person': 'isa-wren' },
+      body: JSON.stringify({ fields: { body: { value: html } } }),
+    });
+    expect(saved.status).toBe(200);
+  }
+
+  test('sees the document as it is once it holds it, and what it indexes is what stands there', async () => {
+    await write(ID, '<p>Before</p><ul><li>x</li></ul>');
+    await sequelize.transaction(async (transaction) => {
+      await sequelize.query('SELECT COUNT(*) FROM documents', { transaction, type: QueryTypes.SELECT });
+      await write(ID, '<p>After</p><blockquote><p>x</p></blockquote>');
+      const document = (await loadDocument(ID, transaction, true))!;
+      expect(bodyOf(document)).toBe('<p>After</p><blockquote><p>x</p></blockquote>');
+      const { revision } = document.fields.find(({ key }) => key === 'body')!;
+      await indexTexts(sequelize, [{ documentId: ID, fieldKey: 'body', revision, html: '<p>Now</p>' }], transaction);
+    });
+    const held = await sequelize.query<{ element: string }>(
+      `SELECT x.element FROM text_features AS h JOIN text_index AS t ON t.id = h.text_id JOIN features AS x ON x.id = h.feature_id
+       WHERE t.document_id = ? AND t.field_key = 'body'`,
+      { replacements: [ID], type: QueryTypes.SELECT },
+    );
+    expect(held.map(({ element }) => element)).toEqual(['p']);
+  });
+
+  test('documents that are stored at once, with contents that nobody had, are all stored', async () => {
+    const ids = ['notice-015', 'notice-016', 'notice-017', 'notice-018'];
+    for (let round = 0; round < 5; round++)
+      await Promise.all(ids.map((id) => write(id, `<p>Round ${round} of ${id}, <a href="/r/${round}/${id}">more</a></p>`)));
+    for (const id of ids) expect(bodyOf((await (await request(`/documents/${id}`)).json()) as Stored)).toContain(`Round 4 of ${id}`);
   });
 });

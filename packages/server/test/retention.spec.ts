@@ -1,6 +1,8 @@
+import type { ContentType } from '@typikon/core';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { DocumentFieldModel, DocumentVersionModel } from '../src/db/document-models';
 import { JobModel } from '../src/db/models';
+import { loadDocument, storeDocument } from '../src/documents/repository';
 import { versionAt } from '../src/documents/versions';
 import { versionJobs } from '../src/jobs/old-versions';
 import { useDemoApp } from './demo-app';
@@ -113,6 +115,28 @@ test('what readers see, what waits and what a conversion can be put back to stay
   await settle({ versions: { last: 1, public: true } });
   await run();
   expect(await kept(ID)).toEqual([6, 7, 8, 10]);
+});
+
+test('what is deleted waits for whoever is about to store the same', async () => {
+  await settle({ versions: { last: 1, public: false }, publishing: 'at-once' });
+  const html = '<p>About to be stored</p>';
+  await write(ID, html);
+  await write(ID, '<p>Not that</p>');
+  const other = (await loadDocument(OTHER))!;
+  const { body } = await ask<{ types: ContentType[] }>('GET', '/site');
+  const type = body.types.find(({ id }) => id === 'notice')!;
+  const fields = other.fields.map((field) => (field.key === 'body' ? { ...field, value: html, revision: field.revision + 1 } : field));
+  let deleting: Promise<void> = Promise.resolve();
+  await database().transaction(async (transaction) => {
+    await storeDocument({ ...other, fields, revision: other.revision + 1 }, other, type, { how: 'written' }, transaction);
+    deleting = run();
+    // It comes to the contents, and no further.
+    await new Promise((done) => setTimeout(done, 500));
+  });
+  await deleting;
+  const version = (await versionAt(database(), OTHER, other.revision + 1))!;
+  expect(version.fields.find(({ key }) => key === 'body')?.value).toBe(html);
+  expect(await orphans()).toBe(0);
 });
 
 test('a version that is stored while what it holds is deleted elsewhere has it all the same', async () => {

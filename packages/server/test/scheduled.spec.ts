@@ -158,7 +158,7 @@ describe('what a draft would have to allow', () => {
 describe('where the house wants a second person', () => {
   async function want(isWanted: boolean): Promise<void> {
     const { body, etag } = await ask<{ value: JsonObject }>('GET', '/house-limits');
-    const limits = (body.value ?? body);
+    const limits = body.value ?? body;
     const changed = mergePatch(limits, { release: isWanted ? { secondPerson: true } : null }) as JsonObject;
     expect((await ask('PUT', '/house-limits', changed, { ...ISA, 'if-match': etag })).status).toBe(200);
   }

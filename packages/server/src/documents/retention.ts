@@ -78,10 +78,15 @@ async function deleteVersions(sequelize: Sequelize, versions: readonly [string, 
     transaction,
   });
   if (contents.length === 0) return;
-  // Whoever stores a version that has the same holds it meanwhile.
+  const [those, hashes] = [`hash IN (${contents.map(() => 'UNHEX(?)').join()})`, contents.map(({ hash }) => hash)];
+  // Whoever stores a version that has the same holds it meanwhile: what they stored is there once it is held here.
+  await sequelize.query(`SELECT 1 FROM contents WHERE ${those} FOR UPDATE`, {
+    replacements: hashes,
+    type: QueryTypes.SELECT,
+    transaction,
+  });
   await sequelize.query(
-    `DELETE FROM contents WHERE hash IN (${contents.map(() => 'UNHEX(?)').join()})
-     AND NOT EXISTS (SELECT 1 FROM version_fields AS f WHERE f.hash = contents.hash)`,
-    { replacements: contents.map(({ hash }) => hash), type: QueryTypes.DELETE, transaction },
+    `DELETE FROM contents WHERE ${those} AND NOT EXISTS (SELECT 1 FROM version_fields AS f WHERE f.hash = contents.hash)`,
+    { replacements: hashes, type: QueryTypes.DELETE, transaction },
   );
 }
