@@ -70,7 +70,8 @@ export class VersionsPage {
       version,
       ...this.told(version),
       isLast: at === 0,
-      isPublic: version.revision === this.past.document()?.publicRevision,
+      // Where readers see the last one, nothing has to be said.
+      isPublic: at > 0 && version.revision === this.past.document()?.publicRevision,
     })),
   );
   protected readonly others = computed(() => this.past.versions().filter(({ revision }) => revision !== this.past.shown()));
