@@ -58,9 +58,7 @@ describe('the way of a text to readers', () => {
     await page.click('tr.mat-mdc-row .name');
     await page.waitForSelector('ty-publishing-strip .answer input');
     await pressButton(page, 'ty-publishing-strip', 'A preview to send');
-    const address = await page
-      .waitForSelector('ty-publishing-strip .preview a')
-      .then((link) => link!.evaluate((node) => (node).href));
+    const address = await page.waitForSelector('ty-publishing-strip .preview a').then((link) => link!.evaluate((node) => node.href));
     const preview = await (await fetch(address)).text();
     assert.match(preview, /Version 2, which readers do not see/);
     assert.match(preview, /crowns only/);

@@ -133,7 +133,16 @@ export { byItself, type ByItself } from './reach/by-itself';
 export { compiledFit, FitCorpus, fitTo, type Fit, type FitOptions, type FitStep, type FitWay } from './reach/fit';
 export { everyFeature, featuresOf, FEATURES_VERSION, type AttributeFeature, type Features } from './reach/features';
 export { grantsOf } from './reach/grants';
-export { keyOfNeed, needsOf, needsOfFeature, needWords, riskOfNeed, weightOfNeed, type Need as FitNeed, type NeedWithValue } from './reach/needs';
+export {
+  keyOfNeed,
+  needsOf,
+  needsOfFeature,
+  needWords,
+  riskOfNeed,
+  weightOfNeed,
+  type Need as FitNeed,
+  type NeedWithValue,
+} from './reach/needs';
 export { Wholeness, type WholeFeatures } from './reach/verdict';
 export { mayTouch, questionBetween, type ReachQuestion, type WholeQuestion } from './reach/question';
 export { isWhole } from './reach/whole';
