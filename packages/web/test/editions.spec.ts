@@ -64,3 +64,18 @@ test('a profile that was just made brings its first edition along; one that was 
   screen.http.expectOne(({ url }) => url.startsWith('/api/v1/editions')).flush([...library.editions, fresh]);
   expect(screen.store.selectSignal(libraryFeature.selectEditions)().get('fresh')).toEqual(fresh);
 });
+
+test('a row of the list stays the same, with its menu, while more of it comes in', async () => {
+  const screen = await Screen.of(ProfileList);
+  const rowOf = () =>
+    [...(screen.fixture.nativeElement as HTMLElement).querySelectorAll('tbody tr')].find((row) => row.querySelector('a[href$="/diary"]'));
+  const row = rowOf();
+  expect(row).toBeDefined();
+  const released = { ...editionOf('diary'), number: 7 };
+  screen.store.dispatch(
+    LibraryActions.editionsRead({ editions: [...library.editions.filter(({ profile }) => profile !== 'diary'), released] }),
+  );
+  await screen.settle();
+  expect(rowOf()).toBe(row);
+  expect(row!.textContent).toContain('7');
+});

@@ -72,6 +72,8 @@ export class ProfileList {
         (this.pageKinds().length === 0 || this.site.types().length === 0 || this.site.statements().length === 0)),
   );
 
+  /** A row stays the same, with a menu that is open on it, while figures and editions come in. */
+  protected readonly same = (_: number, row: { id: string }): string => row.id;
   protected readonly rows = computed(() => {
     const profiles = this.profiles();
     const names = this.names();

@@ -51,6 +51,8 @@ export class ContentTypes {
   private readonly kinds = inject(Store).selectSignal(libraryFeature.selectPageKinds);
   protected readonly filter = inAddress('words');
   protected readonly columns = ['label', 'fields', 'kind', 'writers', 'more'];
+  /** A row stays the same, with a menu that is open on it, while counts come in. */
+  protected readonly same = (_: number, row: { type: ContentType }): string => row.type.id;
   protected readonly rows = computed(() => {
     const kinds = new Map(this.kinds().map(({ id, name }) => [id, name]));
     const assignments = this.site.assignments();
