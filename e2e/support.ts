@@ -397,8 +397,20 @@ export async function pressButton(page: Page, place: string, words: string): Pro
 
 /** Chooses from a select of Material by its label, and by an option's words or their begin; of several, each is pressed. */
 export async function chooseOptions(page: Page, label: string, ...options: string[]): Promise<void> {
-  await page.waitForSelector(`mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`);
-  await page.click(`mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`);
+  const select = `mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`;
+  await page.waitForSelector(select);
+  // A press while the list around it still moves opens nothing: whoever presses sees that, and presses again.
+  await eventually(
+    async () => {
+      if ((await page.$('mat-option')) === null) await page.click(select);
+      return page.waitForSelector('mat-option', { timeout: 2000 }).then(
+        () => true,
+        () => false,
+      );
+    },
+    (isOpen) => isOpen,
+    `${label} does not open`,
+  );
   for (const option of options)
     await eventually(
       () =>
