@@ -27,6 +27,9 @@ export interface Allowed {
   left: number;
 }
 
+/** What so many changes did not keep in one text is not kept. */
+const MOST_STEPS = 20;
+
 /**
  * Finds the smallest rules by which a draft takes no more what it takes of texts for one reason: exact values and ranges, text by text.
  *
@@ -45,7 +48,7 @@ export function allowFor(
   const allows = new Set<string>();
   let rules = new Map<string, CompiledRules>();
   for (const { value, role } of texts) {
-    for (;;) {
+    for (let steps = 0; ; steps++) {
       let to = rules.get(role);
       if (to === undefined) rules.set(role, (to = compileRules(current, above(role))));
       const taken = (reachOf(value, from(role), to)?.entries ?? []).filter((entry) => groupEntries([entry])[0]?.key === key);
@@ -53,7 +56,7 @@ export function allowFor(
         kept++;
         break;
       }
-      const keeping = patchToKeep(taken, current, value, above(role));
+      const keeping = steps < MOST_STEPS ? patchToKeep(taken, current, value, above(role)) : null;
       const next = keeping === null ? null : patched(current, keeping.patch);
       if (keeping === null || next === null) {
         left++;
