@@ -57,14 +57,20 @@ export class FitPage {
     { text: this.name(), link: `/profiles/${this.id()}` },
     { text: 'Fit' },
   ]);
-  protected readonly types = computed(() => this.site.saved()?.types ?? []);
-  protected readonly roles = computed(() => this.site.saved()?.roles ?? []);
+  private readonly types = computed(() => this.site.saved()?.types ?? []);
+  private readonly roles = computed(() => this.site.saved()?.roles ?? []);
   /** Rich text fields of the type that is chosen, or of all, each key once. */
-  protected readonly fields = computed(() => {
+  private readonly fields = computed(() => {
     const types = this.types().filter(({ id }) => this.type() === undefined || id === this.type());
     const rich = types.flatMap(({ fields }) => fields.filter(({ kind }) => kind === 'rich'));
-    return [...new Map(rich.map(({ key, title }) => [key, title]))].map(([key, title]) => ({ key, title }));
+    return [...new Map(rich.map(({ key, title }) => [key, title]))].map(([id, label]) => ({ id, label }));
   });
+  /** What narrows down whose texts are meant. */
+  protected readonly filters = computed(() => [
+    { key: 'type', label: 'Content type', all: 'All types', value: this.type() ?? '', choices: this.types() },
+    { key: 'field', label: 'Field', all: 'All fields', value: this.field() ?? '', choices: this.fields() },
+    { key: 'role', label: 'Role of whoever wrote it', all: 'All roles', value: this.role() ?? '', choices: this.roles() },
+  ]);
   protected readonly isOfAll = computed(() => this.of() === 'all');
   private readonly whose = computed(() => ({
     ...(this.isOfAll() ? { beside: this.id() } : { profile: this.id() }),
@@ -140,6 +146,11 @@ export class FitPage {
 
   protected choose(step: number): void {
     this.go({ step: String(step) });
+  }
+
+  /** A field of another type may not be one of this. */
+  protected filter(key: string, value: string): void {
+    this.go({ ...(key === 'type' ? { field: null } : {}), [key]: value || null, step: null });
   }
 
   protected go(change: Record<string, string | null>): void {
