@@ -106,7 +106,7 @@ describe('a frame that vanished', () => {
       (text) => !text.includes('Duty office'),
       'the exception was not withdrawn',
     );
-    await bench.press('ty-title-line', 'Save, to hold at once');
+    await bench.press('ty-title-line', 'Save the draft');
     await eventually(
       () => bench.text('.ty-notice'),
       (text) => text.startsWith('Saved.'),

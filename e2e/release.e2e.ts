@@ -224,6 +224,71 @@ describe('a release', () => {
     const { document } = await api<Profile>('GET', '/profiles/notices-desk');
     assert.notDeepEqual(document.markup.elements['table'], { outcome: 'drop' });
     assert.deepEqual(await texts('ty-release-page .note'), ['There is nothing to release: authors write with what the draft says.']);
+  });
+
+  test('of house limits shows what they do to every profile and text, and holds only once it is made', async () => {
+    await page.goto(`${used.typikon.address}/house-limits`);
+    await page.waitForSelector('ty-rule-table [data-element=em] mat-checkbox input');
+    await page.$eval('ty-rule-table [data-element=em] mat-checkbox input', (box) => (box as HTMLInputElement).click());
+    await pressButton(page, 'ty-title-line', 'Save the draft');
+    await page.waitForSelector('ty-title-line a.go');
+    await eventually(
+      () => texts('ty-title-line a.go'),
+      ([link]) => link === 'Release…',
+      'the draft is not ahead',
+    );
+    const cleaned = async (): Promise<string> => {
+      const { id } = (await api<{ documents: { id: string }[] }>('GET', '/documents?limit=1&profile=story-desk')).documents[0]!;
+      const answer = await fetch(`${used.typikon.address}/api/v1/documents/${id}`);
+      const document = (await answer.json()) as { fields: { key: string; profile: string | null; value: string }[] };
+      const field = document.fields.find(({ profile }) => profile !== null)!;
+      const value = `<p>One <em>word</em></p>${field.value}`;
+      const saved = await fetch(`${used.typikon.address}/api/v1/documents/${id}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json', 'if-match': answer.headers.get('etag')! },
+        body: JSON.stringify({ fields: { [field.key]: { value, profile: field.profile } } }),
+      });
+      assert.ok(saved.ok, `the save: ${saved.status}`);
+      return ((await saved.json()) as typeof document).fields.find(({ key }) => key === field.key)!.value;
+    };
+    assert.match(await cleaned(), /^<p>One <em>word<\/em>/);
+    await page.click('ty-title-line a.go');
+    await page.waitForSelector('ty-shared-release-page tbody tr');
+    await eventually(
+      () => page.$eval('ty-shared-release-page .go', (button) => !(button as HTMLButtonElement).disabled).catch(() => false),
+      (isReady) => isReady,
+      'not everything was looked at',
+    );
+    assert.match((await texts('ty-shared-release-page .changes'))[0]!, /<em>: edition 1 leaves it as it is; the draft/);
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-shared-release-page', 'Release…');
+    await page.waitForSelector('ty-release-dialog');
+    for (const field of await page.$$('ty-release-dialog input[id^=release-reason]')) await field.type('Nobody stresses here.');
+    await page.type('#release-note', 'Plain words.');
+    await pressButton(page, 'ty-release-dialog', 'Release it');
+    await untilGone(page, 'ty-release-dialog');
+    await eventually(
+      () => texts('ty-edition-list li'),
+      ([last]) => last?.startsWith('2 ') === true && last.includes('Plain words.'),
+      'the edition is not listed',
+    );
+    assert.doesNotMatch(await cleaned(), /<em>/);
+    await pressButton(page, 'ty-edition-list', 'Compare with the draft');
+    await page.waitForSelector('ty-edition-changes tbody tr');
+    assert.match((await texts('ty-edition-changes tbody td'))[0]!, /^\/markup\/elements\/em/);
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-edition-changes', 'Close');
+    await untilGone(page, 'ty-edition-changes');
+    await pressButton(page, 'ty-edition-list', 'Take back to it…');
+    await page.waitForSelector('ty-take-back');
+    await pressButton(page, 'ty-take-back', 'Take back to it');
+    await untilGone(page, 'ty-take-back');
+    await eventually(
+      () => texts('ty-edition-list li'),
+      ([last]) => last?.startsWith('3 ') === true,
+      'it was not taken back',
+    );
+    assert.match(await cleaned(), /<em>/);
     assert.deepEqual(mishaps, []);
   });
 });

@@ -1,34 +1,17 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import { fieldKeySchema, idSchema } from '@typikon/core';
+import { accepted, MOST_EDITIONS, note, number, release, togetherWith, withShared } from './edition-schemas';
 import { etagHeader, failure, ifMatch, json } from './common';
 import { linkHeader, pageQuery } from './pages';
 import { needs } from './right';
 
-const MOST_EDITIONS = 100;
-/** So many texts are cleaned by both for one answer. */
-const MOST_REACHED = 1000;
-
-const number = z.coerce.number().int().min(1);
 const document = z.record(z.string(), z.unknown());
 const ofProfile = z.object({ id: idSchema });
 const ofEdition = z.object({ id: idSchema, number });
 
-const told = z
-  .object({
+const told = release
+  .extend({
     profile: z.string(),
-    number: z.int().describe('Counts the editions of the profile from 1.'),
-    releasedAt: z.iso.datetime(),
-    releasedBy: z.string().describe('The person, by id; empty for nobody known.'),
-    note: z.string().describe('Why, in the words of who released it.'),
-    fromRevision: z.int().describe('The state of the draft that was released.'),
-    backTo: z.int().nullable().describe('The earlier edition that was taken back to; null for one that comes from the draft.'),
-    reach: z
-      .object({ texts: z.int(), touched: z.int(), losing: z.int(), words: z.int() })
-      .nullable()
-      .describe('What it did to the texts that were stored then, as it was shown before; null where that was not looked at.'),
-    accepted: z
-      .array(z.object({ what: z.string(), why: z.string() }))
-      .describe('What was known to be amiss, and why it was released all the same.'),
     inputs: z
       .record(z.string(), z.string())
       .describe('SHA-256 of its resolved rules, of the house limits and of each stylesheet at that time.'),
@@ -42,21 +25,16 @@ const whole = told.extend({
 
 const MOST_LEFT = 5000;
 const texts = z.array(z.object({ document: idSchema, field: fieldKeySchema })).max(MOST_LEFT);
-const note = z.string().trim().max(1000);
-const accepted = z.array(z.object({ what: z.string().max(300), why: z.string().trim().min(1).max(300) })).max(100);
 
-const releaseBody = z.object({
+export const releaseBody = z.object({
   note,
   accepted: accepted.default([]),
-  together: z
-    .array(z.object({ id: idSchema, revision: z.int().min(1) }))
-    .max(50)
-    .default([])
-    .describe('Other profiles whose drafts are released with it, all or none, each with the state of its draft that was looked at.'),
+  together: togetherWith,
+  shared: withShared,
   leave: texts
     .default([])
     .describe('Texts of the profile that are left as they are: shown by the edition before until somebody edits them.'),
-  reach: told.shape.reach.default(null),
+  reach: release.shape.reach.default(null),
 });
 
 export const currentEditions = createRoute({
@@ -163,126 +141,6 @@ export const followAgain = createRoute({
   request: { params: ofProfile, body: { required: true, ...json(z.object({ texts: texts.min(1) }), 'Which') } },
   responses: {
     200: json(z.object({ following: z.int(), others: z.int().describe('How many of them had not been left.') }), 'They follow'),
-  },
-});
-
-const changed = z.object({
-  document: document.optional().describe('The draft; the one that is stored where it is not given.'),
-  together: z.array(idSchema).max(50).default([]).describe('Profiles whose drafts would be released with it.'),
-});
-const things = z.object({ pictures: z.int(), links: z.int(), frames: z.int() });
-
-export const reachOfProfile = createRoute({
-  method: 'post',
-  path: '/profiles/{id}/reach',
-  summary: 'What releasing a draft would do to the texts that are stored with the profile',
-  description:
-    'Each answer cleans some texts by both, the last edition and the draft, and its `Link` header names the next, until all are looked at. Nothing is stored.',
-  ...needs('design'),
-  request: { params: ofProfile, query: z.object(pageQuery(MOST_REACHED)), body: { required: true, ...json(changed, 'The draft') } },
-  responses: {
-    200: {
-      ...json(
-        z
-          .object({
-            texts: z.int().describe('How many texts there are.'),
-            candidates: z
-              .int()
-              .describe('How many of them hold what the change asks for, and are looked at; the others come out the same, to the letter.'),
-            undecided: z.array(z.string()).describe('Why all of them have to be looked at; empty where what they hold decides it.'),
-            looked: z.int().describe('How many this answer looked at.'),
-            touched: z.array(
-              z.object({
-                document: z.string(),
-                field: z.string(),
-                title: z.string(),
-                changedBy: z.string(),
-                reach: z
-                  .object({
-                    textLost: z.int(),
-                    textGained: z.int(),
-                    wordsLost: z.int(),
-                    wordsGained: z.int(),
-                    lost: things,
-                    gained: things,
-                    taken: z.array(z.record(z.string(), z.unknown())),
-                    kept: z.array(z.record(z.string(), z.unknown())),
-                  })
-                  .describe('What it does to the text: groups of entries of the ledger by rule.'),
-              }),
-            ),
-          })
-          .openapi('Reach'),
-        'What was looked at',
-      ),
-      headers: linkHeader,
-    },
-    404: failure('There is no such profile'),
-    422: failure('The draft has mistakes'),
-  },
-});
-
-export const reachOfText = createRoute({
-  method: 'post',
-  path: '/profiles/{id}/reach/{document}/{field}',
-  summary: 'What releasing a draft would do to one text: both results',
-  ...needs('design'),
-  request: {
-    params: z.object({ id: idSchema, document: z.string().max(64), field: z.string().max(64) }),
-    body: { required: true, ...json(changed, 'The draft') },
-  },
-  responses: {
-    200: json(
-      z.object({
-        before: z.string().describe('As the last edition leaves it.'),
-        after: z.string(),
-        pageKind: z.string().describe('The kind of page on which it shows first.'),
-        wordsLost: z.array(z.string()),
-        wordsGained: z.array(z.string()),
-        entries: z.array(z.record(z.string(), z.unknown())).describe('What the draft does to it and the edition does not.'),
-      }),
-      'Both results; the same where the draft does nothing to it',
-    ),
-    404: failure('There is no such profile, or no such text of it'),
-    422: failure('The draft has mistakes'),
-  },
-});
-
-const MOST_ALLOWED = 2000;
-
-export const allowInDraft = createRoute({
-  method: 'post',
-  path: '/profiles/{id}/reach/allow',
-  summary: 'The smallest rules by which a draft no more takes of texts what it takes for one reason; nothing is stored',
-  ...needs('design'),
-  request: {
-    params: ofProfile,
-    body: {
-      required: true,
-      ...json(
-        changed.extend({
-          key: z.string().max(1000).describe('The group of entries, as the reach names it.'),
-          texts: z
-            .array(z.object({ document: idSchema, field: fieldKeySchema }))
-            .min(1)
-            .max(MOST_ALLOWED),
-        }),
-        'What is to stay',
-      ),
-    },
-  },
-  responses: {
-    200: json(
-      z.object({
-        document: z.record(z.string(), z.unknown()).describe('The draft with those rules.'),
-        allows: z.array(z.string()).describe('What they allow, in words that follow "Allow"; nothing where nothing would help.'),
-        kept: z.int().describe('How many of the texts keep by them what they had.'),
-        left: z.int().describe('Of how many no rule of this profile can keep it: the house limits or the safety floor take it.'),
-      }),
-      'The draft as it would be',
-    ),
-    404: failure('There is no such profile'),
-    422: failure('The draft has mistakes'),
   },
 });
 

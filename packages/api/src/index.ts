@@ -5,6 +5,8 @@ import * as fit from './fit';
 import * as profiles from './profiles';
 import * as publishing from './publishing';
 import * as questions from './questions';
+import * as reach from './reach';
+import * as shared from './shared-editions';
 import * as site from './site';
 import * as texts from './texts';
 import * as types from './types';
@@ -40,12 +42,19 @@ export const contract = {
   takeBackTo: editions.takeBackTo,
   leftTexts: editions.leftTexts,
   followAgain: editions.followAgain,
-  reachOfProfile: editions.reachOfProfile,
-  reachOfText: editions.reachOfText,
-  allowInDraft: editions.allowInDraft,
+  reachOfProfile: reach.reachOfProfile,
+  reachOfText: reach.reachOfText,
+  allowInDraft: reach.allowInDraft,
   scheduleRelease: editions.scheduleRelease,
   listScheduled: editions.listScheduled,
   callOffRelease: editions.callOffRelease,
+  currentShared: shared.currentShared,
+  listShared: shared.listShared,
+  readShared: shared.readShared,
+  releaseShared: shared.releaseShared,
+  takeBackShared: shared.takeBackShared,
+  reachOfShared: reach.reachOfShared,
+  reachOfSharedText: reach.reachOfSharedText,
   fitOfTexts: fit.fitOfTexts,
   profileOfFit: fit.profileOfFit,
   tryConversion: conversions.tryConversion,

@@ -11,6 +11,7 @@ import { publishing } from './publishing/routes';
 import { questions } from './questions/routes';
 import { documents } from './documents/routes';
 import { editions } from './editions/routes';
+import { sharedEditions } from './editions/shared-routes';
 import { onError } from './errors';
 import { soundJson } from './json-body';
 import { forward, HEAVY_BYTES, type Choice, type Lanes, type Load } from './lanes/forward';
@@ -135,6 +136,7 @@ export function createApp({
   app.route('/api/v1', profiles(sequelize, sites, committing));
   app.route('/api/v1', profileRemoval(sequelize, committing));
   app.route('/api/v1', editions(sequelize, sites, committing));
+  app.route('/api/v1', sharedEditions(sequelize, sites, committing));
   app.route('/api/v1', fit(sequelize));
   app.route('/api/v1', conversions(sequelize, sites, committing));
   app.route('/api/v1', publishing(sequelize, sites, siteOrigins[0] ?? '', committing));
@@ -148,7 +150,7 @@ export function createApp({
   app.route('/api/v1', dictionary(sequelize, committing));
   app.route('/api/v1', specimens(sequelize, committing));
   app.route('/api/v1', assets(sequelize, committing));
-  app.route('/api/v1', house(sequelize, committing));
+  app.route('/api/v1', house(sequelize, sites, committing));
   app.route('/api/v1', site(sites));
   app.get('/api/v1/settings', (context) => context.json({ siteOrigin: siteOrigins[0] }));
   app.doc31('/api/v1/openapi.json', {
@@ -165,6 +167,6 @@ export function createApp({
 const isOfLooks = ({ method, path }: { method: string; path: string }): boolean =>
   method === 'PUT' ||
   (method === 'POST' &&
-    /^\/api\/v1\/(style-files\/changes|profiles|profiles\/[^/]+\/editions|profiles\/[^/]+\/editions\/\d+\/again|documents|documents\/[^/]+\/(restore|publishing))$/.test(
+    /^\/api\/v1\/(style-files\/changes|profiles|profiles\/[^/]+\/editions|profiles\/[^/]+\/editions\/\d+\/again|shared\/[^/]+\/editions(\/\d+\/again)?|documents|documents\/[^/]+\/(restore|publishing))$/.test(
       path,
     ));

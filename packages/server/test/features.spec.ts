@@ -5,7 +5,7 @@ import { ProfileModel } from '../src/db/models';
 import { chainFrom } from '../src/editions/repository';
 import { candidatesFor, type Candidates } from '../src/features/candidates';
 import { indexSome, indexTexts } from '../src/features/repository';
-import { rulesOfChain } from '../src/rules';
+import { houseLimits, rulesOfChain } from '../src/rules';
 import { useDemoApp } from './demo-app';
 
 jest.setTimeout(120_000);
@@ -21,22 +21,25 @@ const count = async (table: string): Promise<number> => Number((await select<{ n
 async function sidesOf(id: string, patch: Json) {
   const documents = new Map((await ProfileModel.findAll()).map((profile): [string, JsonObject] => [profile.id, profile.document]));
   const changed = mergePatch(documents.get(id), patch) as JsonObject;
-  return async (role: string) => ({
-    from: await rulesOfChain(
+  const house = await houseLimits();
+  return (role: string) => ({
+    from: rulesOfChain(
       chainFrom(id, (other) => documents.get(other)),
       role,
+      house,
     ),
-    to: await rulesOfChain(
+    to: rulesOfChain(
       chainFrom(id, (other) => (other === id ? changed : documents.get(other))),
       role,
+      house,
     ),
   });
 }
 
 async function candidatesOf(id: string, patch: Json): Promise<Candidates> {
   const sides = await sidesOf(id, patch);
-  return candidatesFor(database(), id, async (role) => {
-    const { from, to } = await sides(role);
+  return candidatesFor(database(), id, null, (role) => {
+    const { from, to } = sides(role);
     return questionBetween(from, to);
   });
 }
@@ -46,7 +49,7 @@ async function touchedBy(id: string, patch: Json): Promise<string[]> {
   const sides = await sidesOf(id, patch);
   const touched: string[] = [];
   for (const { documentId, fieldKey, value, role } of await DocumentFieldModel.findAll({ where: { profileId: id } })) {
-    const { from, to } = await sides(role);
+    const { from, to } = sides(role);
     if (cleanWithoutLedger(value, from) !== cleanWithoutLedger(value, to)) touched.push(`${documentId}/${fieldKey}`);
   }
   return touched.sort();

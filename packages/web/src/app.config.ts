@@ -6,7 +6,7 @@ import { provideStore } from '@ngrx/store';
 import { routes } from './app.routes';
 import { LIKENESS_WORKER } from './features/likeness/likeness-runner';
 import { asActingPerson } from './state/acting';
-import { libraryFeature, loadLibrary, readEditions } from './state/library';
+import { libraryFeature, loadLibrary, readEditions, readShared } from './state/library';
 import { PROOF_WORKER } from './state/proof-runner';
 import { SITE_WORKER } from './state/site-worker';
 import { SPELLING_WORKER } from './state/spelling';
@@ -18,7 +18,7 @@ export const appConfig: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding()),
     provideHttpClient(withInterceptors([asActingPerson])),
     provideStore({ [libraryFeature.name]: libraryFeature.reducer }),
-    provideEffects({ loadLibrary, readEditions }),
+    provideEffects({ loadLibrary, readEditions, readShared }),
     { provide: PROOF_WORKER, useValue: () => new Worker(new URL('./proof.worker', import.meta.url), { type: 'module' }) },
     { provide: LIKENESS_WORKER, useValue: () => new Worker(new URL('./likeness.worker', import.meta.url), { type: 'module' }) },
     { provide: SITE_WORKER, useValue: () => new Worker(new URL('./site.worker', import.meta.url), { type: 'module' }) },

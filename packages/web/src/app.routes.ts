@@ -55,6 +55,11 @@ export const routes: Routes = [
     title: 'House limits · Typikon',
   },
   {
+    path: 'house-limits/release',
+    loadComponent: () => import('./features/release/shared-release-page').then((m) => m.SharedReleasePage),
+    title: 'Release of house limits · Typikon',
+  },
+  {
     path: 'specimens',
     loadComponent: () => import('./features/specimens/specimens-page').then((m) => m.SpecimensPage),
     title: 'Specimens · Typikon',

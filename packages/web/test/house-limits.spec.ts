@@ -21,7 +21,7 @@ describe('the house limits', () => {
     expect(screen.has(`${row('script')} .role input`)).toBe(false);
     expect(screen.texts(`${row('p')} .users`)[0]).toMatch(/profiles/);
     expect(screen.texts('.exceptions li > span')).toEqual(['is not bound by /elements/iframe']);
-    expect(screen.has('.go[disabled]')).toBe(true);
+    expect(screen.has('.save[disabled]')).toBe(true);
   });
 
   test('show what no profile uses alone, and nothing is lost where that goes', async () => {
@@ -51,7 +51,7 @@ describe('the house limits', () => {
     const screen = await open();
     await screen.click('.bar mat-checkbox input');
     expect(screen.texts('ty-changes-table tbody tr td')[0]).toMatch(/^\/release/);
-    await screen.click('.go');
+    await screen.click('.save');
     const request = saved(screen);
     expect(request.request.body).toMatchObject({ release: { secondPerson: true } });
     request.flush(request.request.body as object, { headers: { ETag: '"2"' } });
@@ -64,7 +64,7 @@ describe('the house limits', () => {
     const screen = await open();
     await screen.click('[aria-label="Web team is not bound for iframe"]');
     await screen.click('[aria-label="Duty office is not bound for section"]');
-    await screen.click('.go');
+    await screen.click('.save');
     const request = saved(screen);
     expect(request.request.method).toBe('PUT');
     expect(request.request.headers.get('If-Match')).toBe('"1"');
@@ -72,7 +72,7 @@ describe('the house limits', () => {
     request.flush(request.request.body as object, { headers: { ETag: '"2"' } });
     await screen.settle();
     await screen.settle();
-    expect(screen.texts('.ty-notice')).toEqual(['Saved. The house limits hold as they stand here.']);
+    expect(screen.texts('.ty-notice')).toEqual(['Saved. The house limits hold as they stand here once they are released.']);
     expect(house(screen)).toBeNull();
     expect(screen.has('[aria-label=Undo][disabled]')).toBe(true);
   });
@@ -99,7 +99,7 @@ describe('the house limits', () => {
     await screen.set('#limits-nesting', '40');
     await screen.set('#limits-elements', 'many');
     expect(screen.texts('[data-setting=limits-elements] .mistake')[0]).toMatch(/must be a whole number from 1 to/);
-    await screen.click('.go');
+    await screen.click('.save');
     const { body } = saved(screen).request;
     expect((body as Sent).markup.elements['img']).toMatchObject({ attributes: { width: { test: 'integer', min: 1, max: 800 } } });
     expect((body as Sent).markup.limits).toEqual({ nesting: 40 });
@@ -108,7 +108,7 @@ describe('the house limits', () => {
   test('a refused change is said, and nothing of it is lost', async () => {
     const screen = await open();
     await screen.click(`${row('mark')} mat-checkbox input`);
-    await screen.click('.go');
+    await screen.click('.save');
     saved(screen).flush({ detail: 'The server is full.' }, { status: 503, statusText: 'x' });
     await settled(screen);
     expect(screen.texts('.ty-notice.bad p')).toEqual(['Not saved. The server is full.']);
@@ -119,7 +119,7 @@ describe('the house limits', () => {
   test('two people at once: what was changed here stands on what the other saved, and both are stored', async () => {
     const screen = await open();
     await screen.click(`${row('mark')} mat-checkbox input`);
-    await screen.click('.go');
+    await screen.click('.save');
     saved(screen).flush({ detail: 'It was changed.' }, { status: 412, statusText: 'x' });
     await settled(screen);
     const { house: before } = demoLibrary();
@@ -129,7 +129,7 @@ describe('the house limits', () => {
     expect(screen.texts('.ty-notice.bad p')[0]).toMatch(/Somebody else saved .* save again\.$/);
     // Only what was changed here would change theirs.
     expect(screen.texts('ty-changes-table tbody tr td:first-child')).toEqual(['/markup/elements/mark']);
-    await screen.click('.go');
+    await screen.click('.save');
     const { request } = saved(screen);
     expect(request.headers.get('If-Match')).toBe('"7"');
     const body = request.body as Sent & { markup: { comments: string } };

@@ -6,11 +6,11 @@ import { AllowDialog, type AllowQuestion } from '../src/features/release/allow-d
 import { EditionList } from '../src/features/release/edition-list';
 import { ReleaseDialog, type ReleaseQuestion } from '../src/features/release/release-dialog';
 import { ReleasePage } from '../src/features/release/release-page';
-import type { ToldEdition } from '../src/features/release/release-store';
 import { TakeBackDialog } from '../src/features/release/take-back-dialog';
 import { LibraryActions } from '../src/state/library';
 import { PROOF_WORKER } from '../src/state/proof-runner';
 import { SiteWorker } from '../src/state/site-worker';
+import { type Target, type ToldEdition } from '../src/state/releases';
 import type { StoredProfile } from '../src/state/types';
 import { ScheduledStrip } from '../src/features/release/scheduled-strip';
 import type { ScheduledRelease } from '../src/state/scheduled';
@@ -20,6 +20,7 @@ import { demoLibrary, Screen } from './support';
 jest.setTimeout(60_000);
 
 const ID = 'notices-desk';
+const TARGET: Target = { kind: 'profile', id: ID };
 const library = demoLibrary();
 const stored = library.profiles.find(({ id }) => id === ID)!;
 const rulesOf = (document: JsonObject) => {
@@ -34,7 +35,6 @@ const withElements = (elements: JsonObject): StoredProfile => {
   return { ...stored, revision: 2, document: { ...stored.document, markup: { ...markup, elements: { ...markup.elements, ...elements } } } };
 };
 const edition = (number: number, more: Partial<ToldEdition> = {}): ToldEdition => ({
-  profile: ID,
   number,
   releasedAt: '2026-09-01T08:00:00.000Z',
   releasedBy: '',
@@ -43,7 +43,6 @@ const edition = (number: number, more: Partial<ToldEdition> = {}): ToldEdition =
   backTo: null,
   reach: null,
   accepted: [],
-  inputs: {},
   ...more,
 });
 const touchedBy = (profile: StoredProfile, texts: readonly string[]) =>
@@ -129,7 +128,7 @@ describe('the release page', () => {
     expect(screen.texts('.state')).toEqual(['2 texts lose wordsif it is released']);
     expect(screen.texts('.strip dd')).toEqual(['6', '2', '2', '0']);
     expect(screen.texts('.strip dt')[0]).toBe('texts; 4 hold what changed');
-    expect(screen.texts('.right > .note')[0]).toMatch(/does not decide whom this touches \(white space\)\.$/);
+    expect(screen.texts('ty-reach-view > .note')[0]).toMatch(/does not decide whom this touches \(white space\)\.$/);
     expect(screen.texts('.changes')[0]).toContain('<table>: less than before.');
     const proof = screen.texts('.changes')[1]!;
     expect(proof).toMatch(/\d+ of \d+ specimens come out as expected/);
@@ -169,7 +168,7 @@ describe('the release page', () => {
     expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(false);
     await screen.click('.go');
     const { data } = opened.mock.calls[0]![1] as { data: ReleaseQuestion };
-    expect(data).toMatchObject({ id: ID, number: 2, revision: 2, reach: { texts: 6, touched: 2, losing: 2, words: 3 } });
+    expect(data).toMatchObject({ target: TARGET, number: 2, revision: 2, reach: { texts: 6, touched: 2, losing: 2, words: 3 } });
     expect(data.amiss.map(({ heading }) => heading)).toEqual([
       '2 texts lose words, 3 in all',
       expect.stringMatching(/no longer come(s)? out as expected$/),
@@ -242,6 +241,41 @@ describe('the release page', () => {
     expect(screen.has('ty-left-list')).toBe(false);
   });
 
+  test('other drafts that are ahead can be released with it: the house limits and what it extends', async () => {
+    const screen = await open(STRICTER);
+    await answerReach(screen, STRICTER);
+    expect(screen.has('ty-together-list')).toBe(false);
+    const house = library.profiles.find(({ id }) => id === 'house')!;
+    const parent = { ...house, revision: 8, document: { ...house.document, purpose: 'Else' } };
+    screen.store.dispatch(LibraryActions.profileStored({ profile: parent }));
+    const limits = { ...library.house, release: { secondPerson: true } };
+    screen.store.dispatch(LibraryActions.houseChanged({ house: limits, houseRevision: 4 }));
+    await screen.settle();
+    // What is chosen beside is no part of what is looked at until it is chosen.
+    screen.http.expectNone(`/api/v1/profiles/${ID}/reach`);
+    expect(screen.texts('ty-together-list li')).toEqual(['House limits', house.document['name']]);
+    for (const at of [1, 2]) {
+      await screen.click(`ty-together-list li:nth-child(${at}) input`);
+      await screen.settle();
+    }
+    const asked = screen.http.match(`/api/v1/profiles/${ID}/reach`).filter(({ cancelled }) => !cancelled);
+    expect(asked.map(({ request }) => request.body)).toEqual([{ together: ['house'], shared: ['house-limits'] }]);
+    asked[0]!.flush({ texts: 1, candidates: 0, undecided: [], looked: 0, touched: [] });
+    await InPageWorker.rest();
+    await screen.settle();
+    // The draft stands on the draft of what it extends.
+    const [{ profiles }] = worker.compare.mock.calls.at(-1) as unknown as [{ profiles: { id: string; document: JsonObject }[] }];
+    expect(profiles.find(({ id }) => id === 'b1')!.document['purpose']).toBe('Else');
+    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of(undefined) } as never);
+    await screen.click('.go');
+    expect(opened.mock.calls[0]![1]).toMatchObject({
+      data: {
+        with: { together: [{ id: 'house', revision: 8 }], shared: [{ part: 'house-limits', revision: 4 }] },
+        withNames: ['House limits', house.document['name']],
+      },
+    });
+  });
+
   test('of no profile says so', async () => {
     const screen = await Screen.of(ReleasePage, { inputs: { id: 'nobody' } });
     expect(screen.texts('h1')).toEqual(['No such profile']);
@@ -251,10 +285,12 @@ describe('the release page', () => {
 describe('the question before a release', () => {
   const close = jest.fn();
   const question: ReleaseQuestion = {
-    id: ID,
-    name: 'Notices desk',
+    target: TARGET,
+    name: '“Notices desk”',
     number: 2,
     revision: 5,
+    with: { together: [{ id: 'house', revision: 3 }], shared: [{ part: 'house-limits', revision: 4 }] },
+    withNames: ['House limits', 'House'],
     amiss: [
       { heading: 'Two texts lose words', things: ['Two texts lose words'] },
       { heading: '2 specimens', things: ['One', 'Other'] },
@@ -289,7 +325,9 @@ describe('the question before a release', () => {
       ],
       reach: question.reach,
       leave: question.leave,
+      ...question.with,
     });
+    expect(screen.texts('mat-dialog-content > p')[1]).toBe('With it, all or none: House limits, House.');
     expect(screen.texts('mat-dialog-content > p')[0]).toMatch(/by this edition, but for the text that is left as it is\.$/);
   });
 
@@ -424,8 +462,8 @@ describe('the editions', () => {
   test('say when, why and what they did; all but the last can be taken back to', async () => {
     const screen = await Screen.of(EditionList, {
       inputs: {
-        id: ID,
-        name: 'Notices desk',
+        target: TARGET,
+        name: '“Notices desk”',
         editions: [
           edition(3, { backTo: 1, note: 'Too strict' }),
           edition(2, {
@@ -448,13 +486,13 @@ describe('the editions', () => {
     expect(screen.texts('li button')).toHaveLength(2);
     const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of(undefined) } as never);
     await screen.click('li button');
-    expect(opened.mock.calls[0]![1]).toMatchObject({ data: { id: ID, number: 2, last: 3 } });
+    expect(opened.mock.calls[0]![1]).toMatchObject({ data: { target: TARGET, number: 2, last: 3 } });
   });
 
   test('are taken back to from the last one that was seen', async () => {
     const close = jest.fn();
     TestBed.overrideProvider(MatDialogRef, { useValue: { close, disableClose: false } });
-    TestBed.overrideProvider(MAT_DIALOG_DATA, { useValue: { id: ID, name: 'Notices desk', number: 1, last: 3 } });
+    TestBed.overrideProvider(MAT_DIALOG_DATA, { useValue: { target: TARGET, name: '“Notices desk”', number: 1, last: 3 } });
     const screen = await Screen.of(TakeBackDialog);
     await screen.set('#take-back-why', 'Too strict', 'input');
     await screen.click('button[type=submit]');

@@ -26,12 +26,12 @@ import { provideEffects } from '@ngrx/effects';
 import { provideStore, Store } from '@ngrx/store';
 import { ProfileEdit } from '../src/shared/profile/edit';
 import { BenchActions, benchFeature, readPayload } from '../src/state/bench';
-import { LibraryActions, libraryFeature, readEditions } from '../src/state/library';
+import { LibraryActions, libraryFeature, readEditions, readShared } from '../src/state/library';
 import { findingsOf } from '../src/state/profile-findings';
 import { PROOF_WORKER } from '../src/state/proof-runner';
 import { sumUpRules } from '../src/state/rules-summary';
 import { InPageWorker } from './in-page-worker';
-import type { Edition, Library, Proof, Role, Specimen, StoredCensus, StoredProfile } from '../src/state/types';
+import type { Edition, Library, Proof, Role, SharedEdition, Specimen, StoredCensus, StoredProfile } from '../src/state/types';
 import { workshopFeature } from '../src/state/workshop';
 import { WorkshopActions } from '../src/state/workshop.actions';
 
@@ -73,12 +73,27 @@ export function demoLibrary(): Library {
     })),
     pageKinds: (json('page-kinds.json') as PageKind[]).map((kind) => ({ ...kind, revision: 1 })),
     texts: [],
+    shared: [houseEdition(json('house-limits.json') as JsonObject)],
     house: json('house-limits.json') as HouseLimits,
     houseRevision: 1,
     roles: (json('site.json') as Site).roles.map(({ id, label }): Role => ({ id, name: label })),
     siteOrigin: 'http://localhost:4711',
   };
 }
+
+/** An edition of the house limits. */
+export const houseEdition = (document: JsonObject, number = 1): SharedEdition => ({
+  part: 'house-limits',
+  number,
+  document,
+  releasedAt: '2026-01-02T09:00:00.000Z',
+  releasedBy: '',
+  note: '',
+  fromRevision: number,
+  backTo: null,
+  reach: null,
+  accepted: [],
+});
 
 /** What is stored beside the demo's profiles. */
 export const STORED: StoredCensus = {
@@ -111,7 +126,7 @@ export class Screen<T> {
         provideHttpClient(),
         provideHttpClientTesting(),
         { provide: PROOF_WORKER, useValue: () => new InPageWorker() },
-        provideEffects({ readEditions, sumUpRules, readPayload }),
+        provideEffects({ readEditions, readShared, sumUpRules, readPayload }),
         provideStore({ library: libraryFeature.reducer, workshop: workshopFeature.reducer, bench: benchFeature.reducer }),
       ],
     });

@@ -12,7 +12,7 @@ import {
 import type { Sequelize } from 'sequelize';
 import { DocumentModel } from '../db/document-models';
 import { DraftHistoryModel, ProfileModel } from '../db/models';
-import { houseLimits, stateOfDrafts } from '../rules';
+import { houseDraft, stateOfDrafts } from '../rules';
 import { textsBehind } from './repository';
 
 /** A profile as it holds, or as it was once saved. */
@@ -64,7 +64,7 @@ export class ComparisonService {
 
   private async make(from: Compared, to: Compared): Promise<Made> {
     const stored = new Map((await ProfileModel.findAll()).map((profile) => [profile.id, profile.document]));
-    const house = await houseLimits();
+    const house = await houseDraft();
     const sides: ComparedSide[] = [];
     for (const compared of [from, to]) {
       const document = await documentOf(compared, stored);

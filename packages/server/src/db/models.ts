@@ -46,6 +46,26 @@ export class ProfileEditionModel extends Model<InferAttributes<ProfileEditionMod
   declare releasedBy: CreationOptional<string>;
 }
 
+/** A released state of something that the whole site has once. */
+export class SharedEditionModel extends Model<InferAttributes<SharedEditionModel>, InferCreationAttributes<SharedEditionModel>> {
+  declare part: 'house-limits';
+  /** Counts the editions from 1. */
+  declare number: number;
+  declare document: JsonObject;
+  /** The state of the draft that was released. */
+  declare fromRevision: number;
+  /** The earlier edition that was taken back to; null for one that comes from the draft. */
+  declare backTo: CreationOptional<number | null>;
+  declare note: CreationOptional<string>;
+  /** What was known to be amiss, and why it was released all the same. */
+  declare accepted: CreationOptional<{ what: string; why: string }[]>;
+  /** What it did to the texts that were stored then; null where that was not looked at. */
+  declare reach: CreationOptional<ProfileEditionModel['reach']>;
+  declare releasedAt: CreationOptional<Date>;
+  /** The person, by id; empty for nobody known. */
+  declare releasedBy: CreationOptional<string>;
+}
+
 export class SpecimenModel extends Model<InferAttributes<SpecimenModel>, InferCreationAttributes<SpecimenModel>> {
   declare id: string;
   declare name: string;
@@ -170,6 +190,8 @@ export class SettingHistoryModel extends Model<InferAttributes<SettingHistoryMod
   declare revision: number;
   declare value: Json;
   declare savedAt: CreationOptional<Date>;
+  /** The person, by id; empty for nobody known. */
+  declare savedBy: CreationOptional<string>;
 }
 
 // Sequelize writes the column's name into these objects, so each column needs one of its own.
@@ -203,21 +225,24 @@ export function defineModels(sequelize: Sequelize): void {
     },
     { ...plain, tableName: 'draft_history' },
   );
-  ProfileEditionModel.init(
-    {
-      profileId: id(),
+  const release = () =>
+    ({
       number: { type: DataTypes.INTEGER.UNSIGNED, primaryKey: true },
-      chain: json(),
       fromRevision: number(),
       backTo: { ...number(), allowNull: true },
       note: { ...text(1000), defaultValue: '' },
       accepted: { ...json(), defaultValue: [] },
       reach: { ...json(), allowNull: true },
-      inputs: { ...json(), defaultValue: {} },
       releasedAt: { ...moment(), defaultValue: DataTypes.NOW },
       releasedBy: { ...text(64), defaultValue: '' },
-    },
+    }) as const;
+  ProfileEditionModel.init(
+    { profileId: id(), ...release(), chain: json(), inputs: { ...json(), defaultValue: {} } },
     { ...plain, tableName: 'profile_editions' },
+  );
+  SharedEditionModel.init(
+    { part: { ...text(20), primaryKey: true }, ...release(), document: json() },
+    { ...plain, tableName: 'shared_editions' },
   );
   SpecimenModel.init(
     {
@@ -323,7 +348,13 @@ export function defineModels(sequelize: Sequelize): void {
   });
   SettingModel.init({ name: id(), value: json(), revision: revision() }, { ...plain, tableName: 'settings' });
   SettingHistoryModel.init(
-    { name: id(), revision: { ...revision(), primaryKey: true }, value: json(), savedAt: { ...moment(), defaultValue: DataTypes.NOW } },
+    {
+      name: id(),
+      revision: { ...revision(), primaryKey: true },
+      value: json(),
+      savedAt: { ...moment(), defaultValue: DataTypes.NOW },
+      savedBy: { ...text(64), defaultValue: '' },
+    },
     { ...plain, tableName: 'setting_history' },
   );
 }

@@ -18,10 +18,10 @@ import {
 } from '@typikon/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { Acting } from '../auth/acting';
-import { AssetModel, ProfileModel, SettingModel } from '../db/models';
+import { AssetModel, ProfileModel } from '../db/models';
 import { inTransaction } from '../db/transaction';
 import { lastEdition } from '../editions/repository';
-import { rulesOf, tooManyTags } from '../rules';
+import { houseLimits, rulesOf, tooManyTags } from '../rules';
 import type { SiteService } from '../site/service';
 import type { StoredDocument, StoredField } from './document';
 import { findDocuments, idsLike, loadDocument, storeDocument, titleKey, type DocumentQuery } from './repository';
@@ -299,8 +299,7 @@ export class DocumentService {
   /** The role by which house limits judge what somebody writes: one that they except, or else the first. */
   private async roleOf(actor: Actor): Promise<string> {
     if (actor === null) return '';
-    const house = (await SettingModel.findByPk('house-limits', { raw: true }))?.value as { trustedRoles?: object } | undefined;
-    const trusted = new Set(Object.keys(typeof house === 'string' ? {} : (house?.trustedRoles ?? {})));
+    const trusted = new Set(Object.keys((await houseLimits())?.trustedRoles ?? {}));
     return actor.roles.find((role) => trusted.has(role)) ?? actor.roles[0] ?? '';
   }
 }

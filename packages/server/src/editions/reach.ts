@@ -5,6 +5,7 @@ import {
   type CompiledRules,
   type CompileOptions,
   type DocumentReach,
+  type HouseLimits,
   type JsonObject,
   type ReachInBrief,
   type ReachQuestion,
@@ -14,18 +15,22 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import { DocumentFieldModel } from '../db/document-models';
 import { ProfileModel } from '../db/models';
 import { byName, candidatesFor, type Candidates, type TextName } from '../features/candidates';
-import { houseLimits, rulesOfChain, stateOfHouse } from '../rules';
+import { limitsIn, rulesOfChain } from '../rules';
 import { allowFor, type Allowed } from './allow';
-import { lastEdition, resolveChain } from './repository';
+import { editionAt, lastEdition, resolveChain, type Chain } from './repository';
 import { chainToRelease } from './service';
+import { draftOf, lastShared, mistakesIn, type Part } from './shared';
 
-/** A draft as it would be released. */
+/** Drafts as they would be released. */
 export interface Change {
-  id: string;
-  /** The draft; the one that is stored where it is not given. */
+  /** The profile; null where none is meant but what the whole site has once. */
+  id: string | null;
+  /** Its draft; the one that is stored where it is not given. */
   document?: JsonObject | undefined;
   /** Profiles whose drafts would be released with it. */
   together: readonly string[];
+  /** What the whole site has once whose drafts would be released. */
+  shared: readonly Part[];
 }
 
 /** A stored text that would come out differently. */
@@ -49,20 +54,42 @@ export type Looking =
       touched: Touched[];
       next: string | null;
     }
-  | { is: 'missing'; detail: string }
-  | { is: 'mistaken'; detail: string };
+  | NotLooked;
 
-type Row = Omit<Touched, 'reach'> & { value: string; role: string };
+/** Why nothing was looked at. */
+export type NotLooked = { is: 'missing'; detail: string } | { is: 'mistaken'; detail: string };
+
+/** One text that was looked at; without a reach where nothing happens to it. */
+export interface LookedAtText {
+  is: 'looked';
+  pageKind: string;
+  value: string;
+  reach: DocumentReach | null;
+}
+
+type Row = Omit<Touched, 'reach'> & { value: string; role: string; profile: string; kept: number | null };
 
 /** One answer is given after so long, whatever is left to look at. */
 const LONGEST_MS = 1500;
 
-/** A profile as it was released last and as it would be. */
+type Rules = Record<'from' | 'to', CompiledRules>;
+
+/** Texts that are treated alike, as they are now and as they would be. */
+interface Side {
+  profile: string;
+  /** The earlier edition by which they are shown; null for those that follow. */
+  kept: number | null;
+  rulesFor: (role: string) => Rules;
+}
+
+/** What a change comes to. */
 interface Sides {
-  draft: ResolvedProfile;
+  /** The profile's own draft with all that it inherits; null where no profile is meant. */
+  draft: ResolvedProfile | null;
+  house: HouseLimits | undefined;
   /** All that the rules of both follow from. */
   key: unknown;
-  rulesFor(role: string): Promise<{ from: CompiledRules; to: CompiledRules }>;
+  all: readonly Side[];
 }
 
 /** Whom a change can touch, as it was when the first answer was given: the next ones go on with it. */
@@ -81,7 +108,7 @@ export class ReachService {
   constructor(private readonly sequelize: Sequelize) {}
 
   /**
-   * Cleans some texts of a profile by its last edition and by a draft: those that hold what the change asks for.
+   * Cleans some texts by what was released and by drafts: those that hold what the change asks for.
    *
    * @param after names the last text that was looked at before; empty for the first
    */
@@ -100,11 +127,12 @@ export class ReachService {
       if (looked > 0 && performance.now() - begin > LONGEST_MS) break;
       looked++;
       const row = rows.get(`${name.document}/${name.field}`);
-      // One that was taken away meanwhile is none, nor one that an earlier release left as it was.
-      if (row === undefined) continue;
-      const { value, role, ...text } = row;
-      const { from: before, to: then } = await sides.rulesFor(role);
-      const reach = reachOf(value, before, then);
+      // One that was taken away meanwhile is none, nor one that is shown by other rules now.
+      const side = row && sideOf(sides, row);
+      if (row === undefined || side === undefined) continue;
+      const { value, role, profile: _profile, kept: _kept, ...text } = row;
+      const rules = side.rulesFor(role);
+      const reach = reachOf(value, rules.from, rules.to);
       if (reach !== null) touched.push({ ...text, reach: reachInBrief(reach) });
     }
     const last = names[looked - 1];
@@ -125,15 +153,21 @@ export class ReachService {
     const key = JSON.stringify([change, sides.key]);
     const known = begun.get(key);
     if (!isFirst && known !== undefined && Date.now() - known.at < LONGEST_BEGUN_MS) return known;
-    const questionFor = async (role: string): Promise<ReachQuestion> => {
-      const { from, to } = await sides.rulesFor(role);
-      return questionBetween(from, to);
-    };
-    const now = {
-      candidates: await candidatesFor(this.sequelize, change.id, questionFor),
-      texts: await DocumentFieldModel.count({ where: { profileId: change.id, keptEdition: null } }),
-      at: Date.now(),
-    };
+    const texts: TextName[] = [];
+    const undecided = new Set<string>();
+    let [unknown, count] = [0, 0];
+    for (const { profile, kept, rulesFor } of sides.all) {
+      const found = await candidatesFor(this.sequelize, profile, kept, (role): ReachQuestion => {
+        const { from, to } = rulesFor(role);
+        return questionBetween(from, to);
+      });
+      for (const text of found.texts) texts.push(text);
+      for (const reason of found.undecided) undecided.add(reason);
+      unknown += found.unknown;
+      count += await DocumentFieldModel.count({ where: { profileId: profile, keptEdition: kept } });
+    }
+    const candidates: Candidates = { texts: texts.sort(byName), undecided: [...undecided], unknown };
+    const now = { candidates, texts: count, at: Date.now() };
     begun.delete(key);
     const [oldest] = begun.keys();
     if (begun.size >= MOST_BEGUN && oldest !== undefined) begun.delete(oldest);
@@ -145,74 +179,108 @@ export class ReachService {
     const rows = new Map<string, Row>();
     if (names.length === 0) return rows;
     const found = await this.sequelize.query<Row>(
-      `SELECT f.document_id AS document, f.field_key AS field, d.title, d.changed_by AS changedBy, f.value, f.role
-       FROM document_fields AS f JOIN documents AS d ON d.id = f.document_id WHERE (f.document_id, f.field_key) IN (?) AND f.kept_edition IS NULL`,
+      `SELECT f.document_id AS document, f.field_key AS field, d.title, d.changed_by AS changedBy, f.value, f.role,
+         f.profile_id AS profile, f.kept_edition AS kept
+       FROM document_fields AS f JOIN documents AS d ON d.id = f.document_id
+       WHERE (f.document_id, f.field_key) IN (?) AND f.profile_id IS NOT NULL`,
       { replacements: [names.map(({ document, field }) => [document, field])], type: QueryTypes.SELECT },
     );
     for (const row of found) rows.set(`${row.document}/${row.field}`, row);
     return rows;
   }
 
-  /** What it would do to one text; null where the text is not there. */
-  async lookAt(
-    change: Change,
-    documentId: string,
-    fieldKey: string,
-  ): Promise<{ is: 'looked'; pageKind: string; value: string; reach: DocumentReach | null } | Exclude<Looking, { is: 'looked' }>> {
+  /** What it would do to one text. */
+  async lookAt(change: Change, documentId: string, fieldKey: string): Promise<LookedAtText | NotLooked> {
     const sides = await this.sidesOf(change);
     if ('is' in sides) return sides;
-    const text = await DocumentFieldModel.findOne({ where: { documentId, fieldKey, profileId: change.id } });
-    if (text === null)
-      return { is: 'missing', detail: `There is no text "${documentId}/${fieldKey}" that was stored with "${change.id}".` };
-    const { from, to } = await sides.rulesFor(text.role);
-    const reach = text.keptEdition === null ? reachOf(text.value, from, to) : null;
+    const text = await DocumentFieldModel.findOne({ where: { documentId, fieldKey } });
+    const profile = text?.profileId ?? null;
+    if (text === null || profile === null || !sides.all.some((side) => side.profile === profile))
+      return { is: 'missing', detail: `There is no text "${documentId}/${fieldKey}" that this change could touch.` };
+    const rules = sideOf(sides, { profile, kept: text.keptEdition })?.rulesFor(text.role);
+    const reach = rules === undefined ? null : reachOf(text.value, rules.from, rules.to);
     return { is: 'looked', pageKind: text.pageKindId, value: text.value, reach };
   }
 
   /** The smallest rules by which a draft takes no more of some texts what it takes for one reason. */
   async allow(
-    change: Change,
+    change: Change & { id: string },
     key: string,
     names: readonly TextName[],
-  ): Promise<{ is: 'allowed'; allowed: Allowed } | Exclude<Looking, { is: 'looked' }>> {
+  ): Promise<{ is: 'allowed'; allowed: Allowed } | NotLooked> {
     const sides = await this.sidesOf(change);
     if ('is' in sides) return sides;
     const rows = await this.read(names);
-    const texts = names.flatMap(({ document, field }) => rows.get(`${document}/${field}`) ?? []);
-    const from = new Map<string, CompiledRules>();
-    for (const { role } of texts) if (!from.has(role)) from.set(role, (await sides.rulesFor(role)).from);
-    const house = await houseLimits();
+    const texts = names.flatMap(({ document, field }) => {
+      const row = rows.get(`${document}/${field}`);
+      return row?.profile === change.id && row.kept === null ? [row] : [];
+    });
+    const { house } = sides;
     const above = (role: string): CompileOptions => ({ ...(house === undefined ? {} : { house }), ...(role === '' ? {} : { role }) });
-    return { is: 'allowed', allowed: allowFor(texts, key, sides.draft, (role) => from.get(role)!, above) };
+    const side = sideOf(sides, { profile: change.id, kept: null })!;
+    return { is: 'allowed', allowed: allowFor(texts, key, sides.draft!, (role) => side.rulesFor(role).from, above) };
   }
 
-  private async sidesOf({ id, document, together }: Change): Promise<Sides | Exclude<Looking, { is: 'looked' }>> {
+  private async sidesOf({ id, document, together, shared }: Change): Promise<Sides | NotLooked> {
+    const released = [...new Set([...(id === null ? [] : [id]), ...together])];
     const stored = new Map(
-      (await ProfileModel.findAll({ where: { id: [id, ...together] } })).map((profile): [string, JsonObject] => [
-        profile.id,
-        profile.document,
-      ]),
+      (await ProfileModel.findAll({ where: { id: released } })).map((profile): [string, JsonObject] => [profile.id, profile.document]),
     );
-    const missing = [id, ...together].find((one) => !stored.has(one));
+    const missing = released.find((one) => !stored.has(one));
     if (missing !== undefined) return { is: 'missing', detail: `There is no profile "${missing}".` };
-    if (document !== undefined) stored.set(id, document);
-    const [before, after] = [(await lastEdition(id))?.chain ?? [], await chainToRelease(id, (other) => stored.get(other))];
-    const resolution = resolveChain(after);
-    if (!resolution.ok)
-      return {
-        is: 'mistaken',
-        detail: resolution.problems.map(({ profile, pointer, message }) => `${profile}${pointer}: ${message}`).join(' '),
-      };
-    const byRole = new Map<string, { from: CompiledRules; to: CompiledRules }>();
-    return {
-      draft: resolution.resolved,
-      key: [before, after, await stateOfHouse()],
-      rulesFor: async (role) => {
-        let rules = byRole.get(role);
-        if (rules === undefined)
-          byRole.set(role, (rules = { from: await rulesOfChain(before, role), to: await rulesOfChain(after, role) }));
-        return rules;
-      },
-    };
+    if (document !== undefined && id !== null) stored.set(id, document);
+    const last = (await lastShared('house-limits'))?.document;
+    const next = shared.includes('house-limits') ? (await draftOf('house-limits'))?.document : last;
+    const mistakes = next === undefined ? '' : mistakesIn('house-limits', next);
+    if (mistakes !== '') return { is: 'mistaken', detail: `The house limits have mistakes: ${mistakes}` };
+    const house = { from: limitsIn(last), to: limitsIn(next) };
+    const chains: unknown[] = [];
+    const all: Side[] = [];
+    let draft: ResolvedProfile | null = null;
+    for (const { profile, kept } of await this.groupsOf(released, shared.length > 0)) {
+      const before = (await (kept === null ? lastEdition(profile) : editionAt(profile, kept)))?.chain ?? [];
+      const isReleased = kept === null && released.includes(profile);
+      const after = isReleased ? await chainToRelease(profile, (other) => stored.get(other)) : before;
+      if (isReleased) {
+        const resolution = resolveChain(after);
+        if (!resolution.ok)
+          return {
+            is: 'mistaken',
+            detail: resolution.problems.map(({ profile: at, pointer, message }) => `${at}${pointer}: ${message}`).join(' '),
+          };
+        if (profile === id) draft = resolution.resolved;
+      }
+      chains.push([profile, kept, before, after]);
+      all.push({ profile, kept, rulesFor: rulesBetween({ from: before, to: after }, house) });
+    }
+    return { draft, house: house.to, key: [chains, last, next], all };
   }
+
+  /** Texts that a change could touch, as far as they are treated alike: those of profiles that are released, or all there are. */
+  private async groupsOf(released: readonly string[], isForAll: boolean): Promise<{ profile: string; kept: number | null }[]> {
+    const groups = released.map((profile): { profile: string; kept: number | null } => ({ profile, kept: null }));
+    if (!isForAll) return groups;
+    const stored = await this.sequelize.query<{ profile: string; kept: number | null }>(
+      `SELECT DISTINCT profile_id AS profile, kept_edition AS kept FROM document_fields WHERE profile_id IS NOT NULL
+       ORDER BY profile_id, kept_edition`,
+      { type: QueryTypes.SELECT },
+    );
+    return [...groups, ...stored.filter(({ profile, kept }) => kept !== null || !released.includes(profile))];
+  }
+}
+
+const sideOf = ({ all }: Sides, { profile, kept }: Pick<Row, 'profile' | 'kept'>): Side | undefined =>
+  all.find((side) => side.profile === profile && side.kept === kept);
+
+/** The rules of both, by role; each is compiled once. */
+function rulesBetween(chains: Record<'from' | 'to', Chain>, house: Record<'from' | 'to', HouseLimits | undefined>) {
+  const byRole = new Map<string, Rules>();
+  return (role: string): Rules => {
+    let rules = byRole.get(role);
+    if (rules === undefined) {
+      rules = { from: rulesOfChain(chains.from, role, house.from), to: rulesOfChain(chains.to, role, house.to) };
+      byRole.set(role, rules);
+    }
+    return rules;
+  };
 }

@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import { resolveProfile, type JsonObject } from '@typikon/core';
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import { ProfileEditionModel, SettingModel, StylesheetModel } from '../db/models';
+import { ProfileEditionModel, StylesheetModel } from '../db/models';
+import { lastShared } from './shared';
 
 /** The documents that a profile's rules follow from: its own and those that it extends, from the nearest on. */
 export type Chain = readonly { id: string; document: JsonObject }[];
@@ -79,11 +80,11 @@ const digest = (text: string): string => createHash('sha256').update(text).diges
 /** Digests of all that an edition rests on: its resolved rules, the house limits and each stylesheet. */
 export async function inputsOf(chain: Chain, transaction?: Transaction): Promise<Record<string, string>> {
   const resolution = resolveChain(chain);
-  const house = await SettingModel.findByPk('house-limits', by(transaction));
+  const house = await lastShared('house-limits', transaction);
   const sheets = await StylesheetModel.findAll({ order: ['id'], ...by(transaction) });
   return {
     profile: digest(canonical(resolution.ok ? resolution.resolved.profile : chain)),
-    'house-limits': digest(canonical(house?.value ?? null)),
+    'house-limits': digest(canonical(house?.document ?? null)),
     ...Object.fromEntries(sheets.map(({ id, css, media }) => [`stylesheets/${id}`, digest(`${media}\n${css}`)])),
   };
 }

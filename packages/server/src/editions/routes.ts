@@ -1,5 +1,5 @@
 import { contract } from '@typikon/api';
-import type { JsonObject, ReachInBrief } from '@typikon/core';
+import type { JsonObject } from '@typikon/core';
 import type { Context } from 'hono';
 import { Op, type Sequelize } from 'sequelize';
 import { idOfActing } from '../auth/acting';
@@ -10,10 +10,11 @@ import { linkNext, pageOf } from '../routes/pages';
 import { router } from '../routes/shared';
 import type { SiteService } from '../site/service';
 import { follow, leftTexts } from './left';
-import { ReachService, type Looking } from './reach';
+import { besides, notLooked, refused, STATUS, toldBoth, toldLooking } from './answers';
+import { ReachService } from './reach';
 import { lastEditions } from './repository';
 import { ScheduledReleases, type ScheduledRelease } from './scheduled';
-import { EditionService, type Release } from './service';
+import { EditionService } from './service';
 
 const told = ({ profileId, number, releasedAt, releasedBy, note, fromRevision, backTo, reach, accepted, inputs }: ProfileEditionModel) => ({
   profile: profileId,
@@ -68,14 +69,15 @@ export function editions(sequelize: Sequelize, site: SiteService, committing: ()
     })
     .openapi(contract.releaseEdition, async (context) => {
       const { id } = context.req.valid('param');
-      const { together, leave, ...reasons } = context.req.valid('json');
+      const { together, shared, leave, ...reasons } = context.req.valid('json');
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was looked at.');
-      const others = together
-        .filter((other, at) => other.id !== id && together.findIndex((one) => one.id === other.id) === at)
-        .map((other) => ({ id: other.id, isOf: (revision: number) => revision === other.revision }));
       const release = await service.release(
-        [{ id, isOf: (revision) => matches(ifMatch, revision) }, ...others],
+        {
+          meant: id,
+          profiles: [{ id, isOf: (revision) => matches(ifMatch, revision) }, ...besides(together, id)],
+          shared: shared.map((draft) => ({ part: draft.part, isOf: (revision) => revision === draft.revision })),
+        },
         reasons,
         await whoActs(context),
         leave,
@@ -110,8 +112,8 @@ export function editions(sequelize: Sequelize, site: SiteService, committing: ()
     })
     .openapi(contract.allowInDraft, async (context) => {
       const { id } = context.req.valid('param');
-      const { document, together, key, texts } = context.req.valid('json');
-      const allowing = await reaches.allow({ id, document: document as JsonObject | undefined, together }, key, texts);
+      const { document, together, shared, key, texts } = context.req.valid('json');
+      const allowing = await reaches.allow({ id, document: document as JsonObject | undefined, together, shared }, key, texts);
       return allowing.is === 'allowed' ? context.json(allowing.allowed, 200) : notLooked(context, allowing);
     })
     .openapi(contract.scheduleRelease, async (context) => {
@@ -134,45 +136,18 @@ export function editions(sequelize: Sequelize, site: SiteService, committing: ()
     })
     .openapi(contract.reachOfProfile, async (context) => {
       const { id } = context.req.valid('param');
-      const { document, together } = context.req.valid('json');
+      const { document, together, shared } = context.req.valid('json');
       const { limit, after = '' } = context.req.valid('query');
-      const looking = await reaches.look({ id, document: document as JsonObject | undefined, together }, after, limit);
+      const looking = await reaches.look({ id, document: document as JsonObject | undefined, together, shared }, after, limit);
       if (looking.is !== 'looked') return notLooked(context, looking);
-      const { texts, candidates, undecided, looked, touched, next } = looking;
-      if (next !== null) linkNext(context, next);
-      return context.json(
-        {
-          texts,
-          candidates,
-          undecided: [...undecided],
-          looked,
-          touched: touched.map(({ reach, ...text }) => ({ ...text, reach: asJson(reach) })),
-        },
-        200,
-      );
+      if (looking.next !== null) linkNext(context, looking.next);
+      return context.json(toldLooking(looking), 200);
     })
     .openapi(contract.reachOfText, async (context) => {
       const { id, document: documentId, field } = context.req.valid('param');
-      const { document, together } = context.req.valid('json');
-      const looking = await reaches.lookAt({ id, document: document as JsonObject | undefined, together }, documentId, field);
+      const { document, together, shared } = context.req.valid('json');
+      const looking = await reaches.lookAt({ id, document: document as JsonObject | undefined, together, shared }, documentId, field);
       if (looking.is !== 'looked') return notLooked(context, looking);
-      const { reach, pageKind, value } = looking;
-      if (reach === null) return context.json({ before: value, after: value, pageKind, wordsLost: [], wordsGained: [], entries: [] }, 200);
-      const { before, after, wordsLost, wordsGained, entries } = reach;
-      return context.json({ before, after, pageKind, wordsLost, wordsGained, entries: entries.map((entry) => ({ ...entry })) }, 200);
+      return context.json(toldBoth(looking), 200);
     });
-}
-
-const asJson = ({ taken, kept, ...reach }: ReachInBrief) => ({ ...reach, taken: taken.map(ofGroup), kept: kept.map(ofGroup) });
-
-const ofGroup = ({ origin, ...group }: ReachInBrief['taken'][number]) => ({ ...group, ...(origin === undefined ? {} : { origin }) });
-
-const STATUS = { missing: 404, forbidden: 403, same: 409, outdated: 412, mistaken: 422 } as const;
-
-function refused(context: Context, { is, detail }: Exclude<Release, { is: 'released' }>) {
-  return problem(context, STATUS[is], detail);
-}
-
-function notLooked(context: Context, { is, detail }: Exclude<Looking, { is: 'looked' }>) {
-  return problem(context, STATUS[is], detail);
 }

@@ -3,7 +3,9 @@ import { ProfileModel } from '../db/models';
 import { inTransaction } from '../db/transaction';
 import type { TextName } from '../features/candidates';
 import { JobQueue } from '../jobs/queue';
-import { chainToRelease, EditionService, refusalOf, type Reasons } from './service';
+import { refusalOf, type Reasons } from './release';
+import { chainToRelease, EditionService } from './service';
+import type { Part } from './shared';
 import { isSameChain, lastEdition } from './repository';
 
 /** Releases a draft when its time has come. */
@@ -16,6 +18,8 @@ const MOST_TOLD = 10;
 /** What a release is made with. */
 export interface ReleaseBody extends Reasons {
   together: readonly { id: string; revision: number }[];
+  /** None of them in what was planned before there were any. */
+  shared?: readonly { part: Part; revision: number }[];
   leave: readonly TextName[];
 }
 
@@ -117,11 +121,15 @@ export class ScheduledReleases {
     const scheduled = await this.read(id);
     if (scheduled?.state !== 'waiting' || scheduled.at.getTime() > Date.now()) return;
     const { profile, revision, body, askedBy } = scheduled;
-    const { together, leave, ...reasons } = body;
+    const { together, shared = [], leave, ...reasons } = body;
     const drafts = [{ id: profile, revision }, ...together.filter((other) => other.id !== profile)];
     const service = new EditionService(this.sequelize, this.committing);
     const released = await service.release(
-      drafts.map((draft) => ({ id: draft.id, isOf: (now: number) => now === draft.revision })),
+      {
+        meant: profile,
+        profiles: drafts.map((draft) => ({ id: draft.id, isOf: (now: number) => now === draft.revision })),
+        shared: shared.map((draft) => ({ part: draft.part, isOf: (now: number) => now === draft.revision })),
+      },
       reasons,
       askedBy,
       leave,

@@ -1,11 +1,11 @@
 import type { JsonObject } from '@typikon/core';
-import { Op, type Sequelize, type Transaction } from 'sequelize';
-import { DraftHistoryModel, ProfileEditionModel, ProfileModel } from '../db/models';
-import { inTransaction } from '../db/transaction';
+import type { Sequelize, Transaction } from 'sequelize';
+import { DraftHistoryModel, ProfileEditionModel, ProfileModel, type SharedEditionModel } from '../db/models';
 import type { TextName } from '../features/candidates';
-import { houseLimits } from '../rules';
 import { leave } from './left';
+import { allOrNothing, refusalOf, type Reasons, type Refusal } from './release';
 import { chainFrom, inputsOf, isSameChain, lastEdition, resolveChain, type Chain } from './repository';
+import { releaseShared, type LookedAtShared } from './shared-service';
 
 /** A draft that was looked at. */
 export interface LookedAt {
@@ -13,22 +13,18 @@ export interface LookedAt {
   isOf: (revision: number) => boolean;
 }
 
-export interface Reasons {
-  note: string;
-  accepted: { what: string; why: string }[];
-  reach: ProfileEditionModel['reach'];
+/** What became of a release. */
+export type Release = { is: 'released'; editions: ProfileEditionModel[]; shared: SharedEditionModel[] } | Refusal;
+
+/** All that is released at once, all or none. */
+export interface Together {
+  /** What is meant, by its id: a profile, or something that the whole site has once. Of the others a draft may say what was released. */
+  meant: string;
+  profiles: readonly LookedAt[];
+  shared: readonly LookedAtShared[];
 }
 
-/** What became of a release. */
-export type Release =
-  | { is: 'released'; editions: ProfileEditionModel[] }
-  | { is: 'missing'; detail: string }
-  | { is: 'outdated'; detail: string }
-  | { is: 'same'; detail: string }
-  | { is: 'forbidden'; detail: string }
-  | { is: 'mistaken'; detail: string };
-
-/** Releases of profiles, several together or none. */
+/** Releases of profiles and of what the whole site has once, several together or none. */
 export class EditionService {
   constructor(
     private readonly sequelize: Sequelize,
@@ -38,12 +34,16 @@ export class EditionService {
   /**
    * Releases drafts as the next editions.
    *
-   * @param drafts the profile itself and those that are released with it
    * @param by the person who releases them, by id
    * @param left texts of the profile itself that are shown by the edition before until somebody edits them
    */
-  async release(drafts: readonly LookedAt[], reasons: Reasons, by: string, left: readonly TextName[] = []): Promise<Release> {
-    return this.act(async (transaction) => {
+  async release(
+    { meant, profiles: drafts, shared }: Together,
+    reasons: Reasons,
+    by: string,
+    left: readonly TextName[] = [],
+  ): Promise<Release> {
+    return allOrNothing(this.sequelize, this.committing, async (transaction): Promise<Release> => {
       const profiles = new Map<string, ProfileModel>();
       // In one order, so that two releases do not wait for each other.
       for (const { id, isOf } of [...drafts].sort((one, other) => (one.id < other.id ? -1 : 1))) {
@@ -52,6 +52,12 @@ export class EditionService {
         if (!isOf(profile.revision))
           return { is: 'outdated', detail: `Somebody else has saved the profile "${id}" since you looked at it. Nothing was released.` };
         profiles.set(id, profile);
+      }
+      const released: SharedEditionModel[] = [];
+      for (const one of shared) {
+        const release = await releaseShared(one, reasons, by, transaction);
+        if (release.is === 'released') released.push(release.edition);
+        else if (release.is !== 'same' || one.part === meant) return release;
       }
       const editions: ProfileEditionModel[] = [];
       for (const { id } of drafts) {
@@ -65,15 +71,15 @@ export class EditionService {
           };
         const last = await lastEdition(id, transaction);
         if (last !== null && isSameChain(last.chain, chain)) {
-          if (drafts.length > 1 && id !== drafts[0]!.id) continue;
+          if (id !== meant) continue;
           return { is: 'same', detail: `The draft of "${id}" says what edition ${last.number} says. There is nothing to release.` };
         }
         const refusal = await refusalOf(id, last?.fromRevision ?? 0, by, transaction);
         if (refusal !== null) return { is: 'forbidden', detail: `${refusal} Nothing was released.` };
         editions.push(await this.store(id, last, chain, profile.revision, null, { ...reasons, by }, transaction));
-        if (id === drafts[0]!.id && last !== null) await leave(this.sequelize, id, last.number, left, transaction);
+        if (id === meant && last !== null) await leave(this.sequelize, id, last.number, left, transaction);
       }
-      return { is: 'released', editions };
+      return { is: 'released', editions, shared: released };
     });
   }
 
@@ -83,7 +89,7 @@ export class EditionService {
    * @param isLast whether a number is that of the last edition that was seen
    */
   async takeBack(id: string, number: number, isLast: (number: number) => boolean, note: string, by: string): Promise<Release> {
-    return this.act(async (transaction) => {
+    return allOrNothing(this.sequelize, this.committing, async (transaction): Promise<Release> => {
       const profile = await ProfileModel.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE });
       const then = await ProfileEditionModel.findOne({ where: { profileId: id, number }, transaction });
       const last = await lastEdition(id, transaction);
@@ -101,7 +107,7 @@ export class EditionService {
         await DraftHistoryModel.create({ profileId: id, revision, document }, { transaction });
       }
       const reasons = { note, accepted: [], reach: null, by };
-      return { is: 'released', editions: [await this.store(id, last, then.chain, revision, number, reasons, transaction)] };
+      return { is: 'released', editions: [await this.store(id, last, then.chain, revision, number, reasons, transaction)], shared: [] };
     });
   }
 
@@ -126,22 +132,6 @@ export class EditionService {
     };
     return ProfileEditionModel.create(made, { transaction });
   }
-
-  private act(act: (transaction: Transaction) => Promise<Release>): Promise<Release> {
-    return inTransaction(this.sequelize, act, { committing: this.committing });
-  }
-}
-
-/** Why somebody may not release a draft: because they changed it, where the house wants another person; null where they may. */
-export async function refusalOf(profileId: string, since: number, by: string, transaction?: Transaction): Promise<string | null> {
-  if (by === '' || (await houseLimits())?.release?.secondPerson !== true) return null;
-  const own = await DraftHistoryModel.count({
-    where: { profileId, savedBy: by, revision: { [Op.gt]: since } },
-    ...(transaction === undefined ? {} : { transaction }),
-  });
-  return own === 0
-    ? null
-    : `You changed the draft of "${profileId}" since its last edition: the house limits have somebody else release it.`;
 }
 
 /**

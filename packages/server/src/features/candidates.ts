@@ -21,27 +21,32 @@ export interface Candidates {
 /**
  * Finds the texts of a profile that a change of its rules can touch, without reading any of them.
  *
+ * @param kept the earlier edition by which they are shown, for those that a release left as they were; null for those that follow
  * @param questionFor the change as a question, for texts that were written with a role
  */
 export async function candidatesFor(
   sequelize: Sequelize,
   profileId: string,
-  questionFor: (role: string) => Promise<ReachQuestion>,
+  kept: number | null,
+  questionFor: (role: string) => ReachQuestion,
 ): Promise<Candidates> {
   const select = <Row extends object>(sql: string, replacements: unknown[]): Promise<Row[]> =>
     sequelize.query<Row>(sql, { replacements, type: QueryTypes.SELECT });
-  const roles = await select<{ role: string }>('SELECT DISTINCT role FROM document_fields WHERE profile_id = ?', [profileId]);
+  const roles = await select<{ role: string }>('SELECT DISTINCT role FROM document_fields WHERE profile_id = ? AND kept_edition <=> ?', [
+    profileId,
+    kept,
+  ]);
   const found = new Map<string, TextName>();
   const undecided = new Set<string>();
   let unknown = 0;
   for (const { role } of roles) {
-    const question = await questionFor(role);
+    const question = questionFor(role);
     for (const reason of question.undecided) undecided.add(reason);
     const holding = question.undecided.length > 0 ? null : await askedFeatures(select, question);
     const texts = await select<TextName & { isUnknown: number }>(
       `SELECT f.document_id AS document, f.field_key AS field, t.id IS NULL AS isUnknown FROM ${INDEXED}
-       WHERE f.profile_id = ? AND f.role = ?${holding === null ? '' : ` AND (t.id IS NULL OR ${asksOf(question.whole, holding)})`}`,
-      [profileId, role],
+       WHERE f.profile_id = ? AND f.kept_edition <=> ? AND f.role = ?${holding === null ? '' : ` AND (t.id IS NULL OR ${asksOf(question.whole, holding)})`}`,
+      [profileId, kept, role],
     );
     for (const { document, field, isUnknown } of texts) {
       if (Number(isUnknown) !== 0) unknown++;

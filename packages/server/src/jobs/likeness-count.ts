@@ -4,7 +4,6 @@ import {
   DESK,
   LikenessCounter,
   pageKindSchema,
-  readHouseLimits,
   resolveProfile,
   settingsFor,
   TooMuch,
@@ -12,8 +11,8 @@ import {
   type PageKind,
 } from '@typikon/core';
 import { DocumentFieldModel } from '../db/document-models';
-import { LikenessCountModel, PageKindModel, ProfileModel, SettingModel, StylesheetModel } from '../db/models';
-import { rulesOf } from '../rules';
+import { LikenessCountModel, PageKindModel, ProfileModel, StylesheetModel } from '../db/models';
+import { houseLimits, rulesOf } from '../rules';
 
 /** Texts of a profile that show first on a kind of page. */
 export interface Pair {
@@ -50,8 +49,8 @@ async function settingsOf({ profileId, pageKindId }: Pair): Promise<{ inputs: st
   const ids = [...new Set([...page.stylesheets, ...surfaceKind.stylesheets])];
   const sheets = new Map((await StylesheetModel.findAll({ where: { id: ids } })).map((sheet) => [sheet.id, sheet]));
   const settings = settingsFor(surface, surfaceKind, page, (id) => sheets.get(id), DESK);
-  const house = readHouseLimits((await SettingModel.findByPk('house-limits'))?.value ?? {});
-  return { inputs: digest([settings, resolution.resolved.profile, house.ok ? house.house : null]), settings };
+  const house = await houseLimits();
+  return { inputs: digest([settings, resolution.resolved.profile, house ?? null]), settings };
 }
 
 /** The digest of all that a pair's figures follow from, but for the texts. */

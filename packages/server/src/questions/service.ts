@@ -47,7 +47,7 @@ export class QuestionService {
     const questions: Parameters<typeof storeQuestion>[1][] = [];
     let [untouched, missing] = [0, 0];
     for (const { document, field } of texts) {
-      const looked = await this.reach.lookAt({ id: profile, together: [] }, document, field);
+      const looked = await this.reach.lookAt({ id: profile, together: [], shared: [] }, document, field);
       const stored = looked.is === 'looked' ? await loadDocument(document) : null;
       if (looked.is === 'mistaken') return looked;
       if (looked.is === 'missing' || stored === null) missing++;

@@ -2,15 +2,18 @@ import { createRoute, z } from '@hono/zod-openapi';
 import { needs } from '@typikon/api';
 import { readHouseLimits, type JsonObject } from '@typikon/core';
 import { Op, type Sequelize, type Transaction } from 'sequelize';
-import { SettingHistoryModel, SettingModel } from '../db/models';
+import { idOfActing } from '../auth/acting';
+import { SettingHistoryModel } from '../db/models';
 import { SiteRoleModel } from '../db/site-models';
 import { inTransaction } from '../db/transaction';
+import { draftOf, saveDraft } from '../editions/shared';
 import { problem } from '../problem';
+import type { SiteService } from '../site/service';
 import { etagHeader, etagOf, matches } from './entity-tags';
 import { latestChange, newestFirst, pointerQuery, ruleChange } from './rule-history';
 import { failure, json, router } from './shared';
 
-const NAME = 'house-limits';
+const NAME = 'house-limits' as const;
 /** What holds before anybody has set limits. */
 const NONE_SET = { format: 'typikon-house/1' };
 const houseSchema = z.record(z.string(), z.unknown()).openapi('HouseLimits', { description: 'House limits, typikon-house/1.' });
@@ -20,8 +23,8 @@ const readRoute = createRoute({
   method: 'get',
   path: '/house-limits',
   ...needs('read'),
-  summary: 'The site-wide ceiling on markup',
-  description: 'Where none were set yet, the widest that can be set, with the entity tag "0".',
+  summary: 'The site-wide ceiling on markup, as it is worked on',
+  description: 'What holds is its last edition. Where none were set yet, the widest that can be set, with the entity tag "0".',
   responses: { 200: { ...json(houseSchema, 'The house limits'), headers: etagHeader } },
 });
 
@@ -29,14 +32,14 @@ const saveRoute = createRoute({
   method: 'put',
   path: '/house-limits',
   ...needs('design'),
-  summary: 'Changes the site-wide ceiling on markup',
-  description: 'Needs If-Match with the entity tag of the limits that were edited. They hold from then on for every profile.',
+  summary: 'Saves the draft of the site-wide ceiling on markup',
+  description: 'Needs If-Match with the entity tag of the limits that were edited. They hold once they are released.',
   request: {
     headers: z.object({ 'if-match': z.string().optional() }),
     body: { required: true, ...json(houseSchema, 'The whole document') },
   },
   responses: {
-    200: { ...json(houseSchema, 'They hold now'), headers: etagHeader },
+    200: { ...json(houseSchema, 'It is saved'), headers: etagHeader },
     412: failure('Somebody else has changed them since'),
     422: failure('The document has mistakes; `problems` lists them with their places'),
     428: failure('If-Match is missing'),
@@ -61,12 +64,12 @@ const rolesRoute = createRoute({
 });
 
 /** The limits that no profile exceeds, and the roles that can be excepted from them. */
-export function house(sequelize: Sequelize, committing: () => void) {
+export function house(sequelize: Sequelize, site: SiteService, committing: () => void) {
   return router()
     .openapi(readRoute, async (context) => {
-      const setting = await SettingModel.findByPk(NAME);
-      context.header('ETag', etagOf(setting?.revision ?? 0));
-      return context.json((setting?.value ?? NONE_SET) as Record<string, unknown>, 200);
+      const draft = await draftOf(NAME);
+      context.header('ETag', etagOf(draft?.revision ?? 0));
+      return context.json((draft?.document ?? NONE_SET) as Record<string, unknown>, 200);
     })
     .openapi(saveRoute, async (context) => {
       const value = context.req.valid('json') as JsonObject;
@@ -77,15 +80,13 @@ export function house(sequelize: Sequelize, committing: () => void) {
         return problem(context, 422, read.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join(' '), {
           problems: read.problems,
         });
+      const savedBy = idOfActing((await site.current()).site, context);
       const save = async (transaction: Transaction) => {
-        const setting = await SettingModel.findByPk(NAME, { transaction, lock: transaction.LOCK.UPDATE });
-        const seen = setting?.revision ?? 0;
-        if (!matches(ifMatch, seen))
+        const draft = await draftOf(NAME, transaction, true);
+        if (!matches(ifMatch, draft?.revision ?? 0))
           return problem(context, 412, 'Somebody else has changed the house limits since you opened them. Nothing of yours was saved.');
-        const revision = seen + 1;
-        if (setting === null) await SettingModel.create({ name: NAME, value, revision }, { transaction });
-        else await setting.update({ value, revision }, { transaction });
-        await SettingHistoryModel.create({ name: NAME, revision, value }, { transaction });
+        const revision = (draft?.revision ?? 0) + 1;
+        await saveDraft(NAME, { document: value, revision }, savedBy, draft === null, transaction);
         context.header('ETag', etagOf(revision));
         return context.json(value as Record<string, unknown>, 200);
       };

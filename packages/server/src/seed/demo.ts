@@ -21,12 +21,12 @@ import {
   DraftHistoryModel,
   PageKindModel,
   ProfileModel,
-  SettingHistoryModel,
   SettingModel,
   SpecimenModel,
   StylesheetHistoryModel,
   StylesheetModel,
 } from '../db/models';
+import { saveDraft, storeFirstShared } from '../editions/shared';
 import { chainFrom, storeFirst } from '../editions/repository';
 import { storeSite } from '../site/repository';
 import { USUAL_COUNT } from './compose';
@@ -98,8 +98,8 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
       await ProfileModel.create({ id, document }, options);
       await DraftHistoryModel.create({ profileId: id, revision: 1, document }, options);
     }
-    await SettingModel.create({ name: 'house-limits', value: house }, options);
-    await SettingHistoryModel.create({ name: 'house-limits', revision: 1, value: house }, options);
+    await saveDraft('house-limits', { document: house, revision: 1 }, '', true, transaction);
+    await storeFirstShared('house-limits', house, transaction);
     await SettingModel.create({ name: 'site-dictionary', value: SITE_WORDS }, options);
     for (const { title, folder, alt, widthPx, heightPx, type, bytes } of pictures)
       await AssetModel.create({ name: title, title, folder, alt, widthPx, heightPx, type, bytes }, options);

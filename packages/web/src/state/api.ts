@@ -28,6 +28,7 @@ import type {
   PublishedText,
   Role,
   RuleChange,
+  SharedEdition,
   Specimen,
   StoredCensus,
   StoredProfile,
@@ -51,6 +52,7 @@ export class Api {
     return forkJoin({
       profiles: this.all<StoredProfile>('profiles'),
       editions: this.editions(),
+      shared: this.shared(),
       specimens: this.all<Specimen>('specimens/contents'),
       styleFiles: this.styleFiles(),
       texts: this.get<TextCount[]>('texts/counts'),
@@ -70,6 +72,11 @@ export class Api {
   /** The last edition of every profile. */
   editions(): Observable<Edition[]> {
     return this.all<Edition>('editions');
+  }
+
+  /** The last edition of what the whole site has once. */
+  shared(): Observable<SharedEdition[]> {
+    return this.get<SharedEdition[]>('shared');
   }
 
   /** What all stored documents hold together; counting them takes longer than anything else that is read. */
@@ -99,7 +106,7 @@ export class Api {
     );
   }
 
-  /** Changes the house limits, which hold from then on for every profile. */
+  /** Saves the draft of the house limits, which hold once they are released. */
   saveHouseLimits(house: JsonObject, revision: number): Observable<{ house: HouseLimits; houseRevision: number }> {
     const headers = { 'If-Match': `"${revision}"` };
     return this.http.put<HouseLimits>('/api/v1/house-limits', house, { headers, observe: 'response' }).pipe(

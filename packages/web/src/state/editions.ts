@@ -8,14 +8,25 @@ export type Chain = readonly { id: string; document: JsonObject }[];
 export type Ahead = 'draft' | 'parent';
 
 /**
- * What would be released of a profile: its draft, on top of what it extends as that was released last.
+ * What would be released of a profile: its draft, on top of what it extends as that was released last, or as its own draft says
+ * where that is released with it.
  *
  * @param editions the last edition of each profile
+ * @param together drafts that are released with it, by id
  */
-export function chainToRelease({ id, document }: Pick<StoredProfile, 'id' | 'document'>, editions: ReadonlyMap<string, Edition>): Chain {
-  const parent = document['extends'];
-  const above = typeof parent === 'string' && parent !== id ? (editions.get(parent)?.chain ?? []) : [];
-  return [{ id, document }, ...above];
+export function chainToRelease(
+  { id, document }: Pick<StoredProfile, 'id' | 'document'>,
+  editions: ReadonlyMap<string, Edition>,
+  together: ReadonlyMap<string, JsonObject> = new Map(),
+): Chain {
+  const chain = [{ id, document }];
+  for (;;) {
+    const parent = chain.at(-1)!.document['extends'];
+    if (typeof parent !== 'string' || chain.some((link) => link.id === parent)) return chain;
+    const draft = together.get(parent);
+    if (draft === undefined) return [...chain, ...(editions.get(parent)?.chain ?? [])];
+    chain.push({ id: parent, document: draft });
+  }
 }
 
 /** Whether and why the draft of a profile is ahead of its last edition; null where authors write with what it says. */

@@ -5,7 +5,7 @@ import { catchError, EMPTY, exhaustMap, filter, map, of, switchMap, withLatestFr
 import { Api, type ApiFailure } from './api';
 import type { HouseLimits, JsonObject } from '@typikon/core';
 import { nameOf } from './profile-name';
-import type { Edition, Library, Specimen, StoredCensus, StoredProfile, StyleFiles } from './types';
+import type { Edition, Library, SharedEdition, Specimen, StoredCensus, StoredProfile, StyleFiles } from './types';
 import { WorkshopActions } from './workshop.actions';
 
 export const LibraryActions = createActionGroup({
@@ -21,6 +21,9 @@ export const LibraryActions = createActionGroup({
     /** Something was released, or is about to be written with. */
     'Editions Requested': emptyProps(),
     'Editions Read': props<{ editions: Edition[] }>(),
+    /** Something that the whole site has once was released. */
+    'Shared Requested': emptyProps(),
+    'Shared Read': props<{ shared: SharedEdition[] }>(),
     /** Stylesheets and page kinds were changed here, or read anew. */
     'Style Files Changed': props<{ styleFiles: StyleFiles }>(),
     'Specimen Stored': props<{ specimen: Specimen }>(),
@@ -82,6 +85,9 @@ export const libraryFeature = createFeature({
     on(LibraryActions.editionsRead, (state, { editions }): LibraryState =>
       state.library === null ? state : { ...state, library: { ...state.library, editions } },
     ),
+    on(LibraryActions.sharedRead, (state, { shared }): LibraryState =>
+      state.library === null ? state : { ...state, library: { ...state.library, shared } },
+    ),
     on(LibraryActions.specimenStored, (state, { specimen }): LibraryState =>
       withSpecimens(state, (all) => {
         const place = all.findIndex(({ id }) => id === specimen.id);
@@ -111,8 +117,10 @@ export const libraryFeature = createFeature({
     selectSpecimens: createSelector(selectLibrary, (library) => library?.specimens ?? []),
     /** How many texts are stored, by field, profile and kind of page. */
     selectTexts: createSelector(selectLibrary, (library) => library?.texts ?? []),
-    /** The house limits as they are written, to be edited. */
+    /** The draft of the house limits as it is written, to be edited. */
     selectHouseDocument: createSelector(selectLibrary, (library) => (library === null ? null : (library.house as unknown as JsonObject))),
+    /** The house limits as they were released last: they hold. */
+    selectHouseEdition: createSelector(selectLibrary, (library) => library?.shared.find(({ part }) => part === 'house-limits') ?? null),
     selectHouseRevision: createSelector(selectLibrary, (library) => library?.houseRevision ?? 0),
     selectRoles: createSelector(selectLibrary, (library) => library?.roles ?? []),
     selectStylesheets: createSelector(selectLibrary, (library) => library?.stylesheets ?? []),
@@ -146,6 +154,22 @@ export const readEditions = createEffect(
         api.editions().pipe(
           map((editions) => LibraryActions.editionsRead({ editions })),
           // What was read before stands; the next that is asked for brings the rest.
+          catchError(() => EMPTY),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+/** Reads anew what holds of what the whole site has once. */
+export const readShared = createEffect(
+  (actions = inject(Actions), api = inject(Api)) =>
+    actions.pipe(
+      ofType(LibraryActions.sharedRequested),
+      switchMap(() =>
+        api.shared().pipe(
+          map((shared) => LibraryActions.sharedRead({ shared })),
+          // What was read before stands, as for editions.
           catchError(() => EMPTY),
         ),
       ),

@@ -2,8 +2,18 @@ import type { JsonObject, ReachInBrief } from '@typikon/core/settings';
 import { EMPTY, expand, map, scan, type Observable } from 'rxjs';
 import type { AnswerOf } from './contract';
 import type { ContractClient } from './contract-client';
+import type { Target } from './releases';
+import type { Part } from './types';
 
 type Answer = AnswerOf<'post', '/profiles/{id}/reach'>;
+
+/** A text as what was released leaves it, and as the drafts would. */
+export type BothResults = AnswerOf<'post', '/profiles/{id}/reach/{document}/{field}'>;
+
+interface TextName {
+  document: string;
+  field: string;
+}
 
 /** A stored text that would come out differently. */
 export type TouchedText = Omit<Answer['touched'][number], 'reach'> & { reach: ReachInBrief };
@@ -22,20 +32,47 @@ export interface ReachSoFar {
   isDone: boolean;
 }
 
+/** Drafts of which it is asked what releasing them would do. */
+export interface ReachQuestion {
+  of: Target;
+  /** The draft of a profile; the one that is stored where it is not given. */
+  document?: JsonObject;
+  /** Profiles whose drafts would be released with it. */
+  together?: readonly string[];
+  /** What the whole site has once whose drafts would be released with a profile. */
+  shared?: readonly Part[];
+}
+
+/** What is sent for a question. */
+const bodyOf = ({ of: _of, ...body }: ReachQuestion): object => body;
+
 /**
- * Looks at the stored texts that releasing a draft could touch, answer by answer, and tells each time how far it is.
+ * Looks at the stored texts that releasing drafts could touch, answer by answer, and tells each time how far it is.
  * Unsubscribing ends it.
- *
- * @param document the draft; the one that is stored where it is not given
  */
-export function lookAtTexts(client: ContractClient, id: string, document?: JsonObject): Observable<ReachSoFar> {
-  const ask = (after?: string) =>
-    client.post('/profiles/{id}/reach', document === undefined ? {} : { document }, null, { id }, after === undefined ? {} : { after });
+export function lookAtTexts(client: ContractClient, question: ReachQuestion): Observable<ReachSoFar> {
+  const { of } = question;
+  const ask = (after?: string): Observable<{ body: Answer; next: string | null }> => {
+    const query = after === undefined ? {} : { after };
+    return of.kind === 'profile'
+      ? client.post('/profiles/{id}/reach', bodyOf(question), null, { id: of.id }, query)
+      : client.post('/shared/{part}/reach', bodyOf(question), null, { part: of.part }, query);
+  };
   return ask().pipe(
     expand(({ next }) => (next === null ? EMPTY : ask(next))),
     map(({ body, next }) => ({ ...body, touched: body.touched as unknown as TouchedText[], isDone: next === null })),
     scan((before, now) => ({ ...now, looked: before.looked + now.looked, touched: [...before.touched, ...now.touched] }), NOTHING_YET),
   );
+}
+
+/** Both results of one text. */
+export function lookAtText(client: ContractClient, question: ReachQuestion, { document, field }: TextName): Observable<BothResults> {
+  const { of } = question;
+  const answer =
+    of.kind === 'profile'
+      ? client.post('/profiles/{id}/reach/{document}/{field}', bodyOf(question), null, { id: of.id, document, field })
+      : client.post('/shared/{part}/reach/{document}/{field}', bodyOf(question), null, { part: of.part, document, field });
+  return answer.pipe(map(({ body }) => body));
 }
 
 const NOTHING_YET: ReachSoFar = { texts: 0, candidates: 0, undecided: [], looked: 0, touched: [], isDone: false };

@@ -136,6 +136,10 @@ export interface Edition {
   chain: readonly { id: string; document: JsonObject }[];
 }
 
+/** What was released last of something that the whole site has once: it holds. */
+export type SharedEdition = Omit<AnswerOf<'get', '/shared'>[number], 'document'> & { document: JsonObject };
+export type Part = SharedEdition['part'];
+
 /** Everything the screens need from the server before they can show anything. */
 export interface Library {
   profiles: StoredProfile[];
@@ -145,9 +149,11 @@ export interface Library {
   stylesheets: StoredStylesheet[];
   pageKinds: StoredPageKind[];
   texts: TextCount[];
-  /** The house limits as they are written. */
+  /** What was released last of what the whole site has once. */
+  shared: SharedEdition[];
+  /** The draft of the house limits as it is written. */
   house: HouseLimits;
-  /** Their entity tag. */
+  /** Its entity tag. */
   houseRevision: number;
   roles: Role[];
   siteOrigin: string;

@@ -15,6 +15,7 @@ import { depthOfTexts } from './0014-depth-of-texts';
 import { publishing } from './0015-publishing';
 import { scheduledReleases } from './0016-scheduled-releases';
 import { retention } from './0017-retention';
+import { sharedEditions } from './0018-shared-editions';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -36,4 +37,5 @@ export const MIGRATIONS: readonly Migration[] = [
   publishing,
   scheduledReleases,
   retention,
+  sharedEditions,
 ];

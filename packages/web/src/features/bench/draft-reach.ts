@@ -65,7 +65,7 @@ export class DraftReach {
       distinctUntilChanged((one, other) => one?.id === other?.id && one?.document === other?.document),
       switchMap((asked): Observable<Told> => {
         if (asked === null) return of({ is: 'same' });
-        const told = lookAtTexts(this.client, asked.id, asked.document).pipe(
+        const told = lookAtTexts(this.client, { of: { kind: 'profile', id: asked.id }, document: asked.document }).pipe(
           map((reach): Told => ({ is: 'told', reach })),
           catchError(() => of<Told>({ is: 'failed' })),
         );

@@ -22,7 +22,7 @@ import { draftsInBrowser, type EditorConfiguration, type TypikonEditor } from '@
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Acting, type ActingPerson } from '../../state/acting';
-import { selectHouse } from '../../state/house';
+import { selectReleasedHouse } from '../../state/house';
 import { LibraryActions } from '../../state/library';
 import { SiteStore } from '../../state/site';
 import { SiteWorker } from '../../state/site-worker';
@@ -90,7 +90,7 @@ export class Desk {
   private readonly dialog = inject(MatDialog);
   private readonly equipment = inject(Equipment);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  private readonly house = this.store.selectSignal(selectHouse);
+  private readonly house = this.store.selectSignal(selectReleasedHouse);
   /** What was in a field before it was moved to another profile, by key. */
   protected readonly undoable = signal<ReadonlyMap<string, { value: string; profile: string | null; name: string; was: MoveUndo }>>(
     new Map(),

@@ -4,6 +4,7 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatTooltipModule } from '@angular/material/tooltip';
+import { RouterLink } from '@angular/router';
 import { markupSchema, readHouseLimits, resolveProfile, toPointer, valueAt, type JsonObject, type Markup } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { Redo2, Undo2 } from 'lucide';
@@ -16,6 +17,7 @@ import { JsonText } from '../../shared/profile/json-text';
 import { AttributesOfAll } from '../../shared/rules/attributes-of-all';
 import { ElementDetails } from '../../shared/rules/element-details';
 import { RuleTable } from '../../shared/rules/rule-table';
+import { selectIsHouseAhead } from '../../state/house';
 import { libraryFeature } from '../../state/library';
 import { nameOf } from '../../state/profile-name';
 import { Icon } from '../../ui/icon';
@@ -43,6 +45,7 @@ import { inAddress } from '../../ui/in-address';
     RuleTable,
     SettingsForm,
     TitleLine,
+    RouterLink,
   ],
   templateUrl: './house-limits.html',
   styleUrl: './house-limits.scss',
@@ -63,6 +66,8 @@ export class HouseLimitsPage implements Unsaved {
   protected readonly schema = markupSchema;
   private readonly stored = this.store.selectSignal(libraryFeature.selectProfiles);
   protected readonly roles = this.store.selectSignal(libraryFeature.selectRoles);
+  /** Whether what is saved says something else than what holds. */
+  protected readonly isAhead = this.store.selectSignal(selectIsHouseAhead);
   protected readonly isText = signal(false);
   protected readonly filter = inAddress('words');
   private readonly only = inAddress('only');
@@ -117,7 +122,8 @@ export class HouseLimitsPage implements Unsaved {
   protected readonly state = computed(() => {
     if (this.limits.isSaving()) return 'Saving …';
     const changes = this.changes();
-    return changes === 0 ? 'As they hold now' : changes === 1 ? 'One change, not saved yet' : `${changes} changes, not saved yet`;
+    if (changes === 0) return this.isAhead() ? 'Saved, not released yet' : 'As they hold now';
+    return changes === 1 ? 'One change, not saved yet' : `${changes} changes, not saved yet`;
   });
   protected readonly lastStep = computed(() => this.limits.past().at(-1)?.label ?? '');
   protected readonly nextStep = computed(() => this.limits.future()[0]?.label ?? '');

@@ -24,7 +24,7 @@ interface Step {
 interface HouseState {
   /** The house limits as they are worked on. */
   draft: JsonObject;
-  /** As they hold now. */
+  /** The draft as it is saved. */
   saved: JsonObject;
   past: readonly Step[];
   future: readonly Step[];
@@ -35,7 +35,7 @@ interface HouseState {
 
 const initialState: HouseState = { draft: {}, saved: {}, past: [], future: [], isSaving: false, failure: '', notice: '' };
 
-/** The house limits while they are changed: a draft with undo, until it is saved to hold at once. */
+/** The house limits while they are changed: a draft with undo; what is saved holds once it is released. */
 export const HouseStore = signalStore(
   withState(initialState),
   withComputed(({ draft, saved }) => {
@@ -110,14 +110,14 @@ export const HouseStore = signalStore(
         patchState(store, { draft: step.document, past: [...store.past(), { document: store.draft(), label: step.label }], future });
       },
       putBack(): void {
-        replace(store.saved(), 'Putting back what holds');
+        replace(store.saved(), 'Putting back what is saved');
       },
       /** Another state came from the server. What was changed here stays; what was not follows. */
       arrived(document: JsonObject): void {
         const wasChanged = store.isChanged();
         patchState(store, { saved: document, ...(wasChanged ? {} : { draft: document, past: [], future: [] }) });
       },
-      /** @returns whether all that was changed holds now */
+      /** @returns whether all that was changed is saved now */
       async save(): Promise<boolean> {
         if (store.isSaving() || store.problems().length > 0) return false;
         if (!store.isChanged()) return true;
@@ -131,7 +131,7 @@ export const HouseStore = signalStore(
           patchState(store, {
             isSaving: false,
             saved,
-            notice: 'Saved. The house limits hold as they stand here.',
+            notice: 'Saved. The house limits hold as they stand here once they are released.',
             ...(isWhole ? { draft: saved, past: [], future: [] } : {}),
           });
           global.dispatch(LibraryActions.houseChanged(stored));

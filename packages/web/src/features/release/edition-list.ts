@@ -5,17 +5,17 @@ import { MatDialog } from '@angular/material/dialog';
 import { RouterLink } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import { Acting } from '../../state/acting';
-import type { ToldEdition } from './release-store';
+import type { Target, ToldEdition } from '../../state/releases';
 import { TakeBackDialog, type TakeBackQuestion } from './take-back-dialog';
 
-/** The editions of a profile, the last first: when, by whom and why; each can be compared with what holds, and taken back to. */
+/** The editions of a profile, or of what the whole site has once, the last first: when, by whom and why; each can be compared with what holds, and taken back to. */
 @Component({
   selector: 'ty-edition-list',
   imports: [DatePipe, MatButtonModule, RouterLink],
   template: `
     <header>
       <h2 id="editions-heading">Editions</h2>
-      <span class="ty-soft">authors write with the last</span>
+      <span class="ty-soft">{{ holds() }}</span>
     </header>
     @if (failure(); as failure) {
       <div class="ty-notice bad" role="alert">
@@ -43,9 +43,15 @@ import { TakeBackDialog, type TakeBackQuestion } from './take-back-dialog';
             }
             @if (!$first) {
               <p class="acts">
-                <a class="ty-quiet" routerLink="/compare" [queryParams]="{ from: id(), fromRevision: row.edition.fromRevision, to: id() }"
-                  >Compare with the draft</a
-                >
+                @if (profile(); as id) {
+                  <a class="ty-quiet" routerLink="/compare" [queryParams]="{ from: id, fromRevision: row.edition.fromRevision, to: id }"
+                    >Compare with the draft</a
+                  >
+                } @else {
+                  <button mat-button type="button" class="ty-quiet" (click)="compared.emit(row.edition)">
+                    Compare with the draft<span class="ty-unseen"> (edition {{ row.edition.number }})</span>
+                  </button>
+                }
                 <button mat-button type="button" class="ty-quiet" (click)="takeBack(row.edition)">
                   Take back to it…<span class="ty-unseen"> (edition {{ row.edition.number }})</span>
                 </button>
@@ -62,15 +68,23 @@ import { TakeBackDialog, type TakeBackQuestion } from './take-back-dialog';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class EditionList {
-  /** The id and the name of the profile. */
-  readonly id = input.required<string>();
+  readonly target = input.required<Target>();
+  /** What it is called in a sentence. */
   readonly name = input.required<string>();
+  /** What the last of them does. */
+  readonly holds = input('authors write with the last');
   readonly editions = input.required<readonly ToldEdition[] | null>();
   readonly failure = input('');
   readonly wentBack = output();
+  readonly compared = output<ToldEdition>();
   readonly again = output();
   private readonly acting = inject(Acting);
   private readonly dialogs = inject(MatDialog);
+  /** The id of the profile; empty for what the whole site has once. */
+  protected readonly profile = computed(() => {
+    const target = this.target();
+    return target.kind === 'profile' ? target.id : '';
+  });
   protected readonly rows = computed(() => {
     const people = new Map(this.acting.people().map(({ id, label }) => [id, label]));
     return (this.editions() ?? []).map((edition) => ({
@@ -85,7 +99,7 @@ export class EditionList {
   protected async takeBack({ number }: ToldEdition): Promise<void> {
     const last = this.editions()?.[0];
     if (last === undefined) return;
-    const data: TakeBackQuestion = { id: this.id(), name: this.name(), number, last: last.number };
+    const data: TakeBackQuestion = { target: this.target(), name: this.name(), number, last: last.number };
     const isDone = await firstValueFrom(
       this.dialogs
         .open<TakeBackDialog, TakeBackQuestion, boolean>(TakeBackDialog, { data, width: '520px', maxWidth: '94vw' })

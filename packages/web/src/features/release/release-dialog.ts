@@ -7,6 +7,7 @@ import { MatInputModule } from '@angular/material/input';
 import { MatRadioModule } from '@angular/material/radio';
 import { firstValueFrom } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
+import { release, type ReleaseBody, type Target } from '../../state/releases';
 import { staysWhile } from '../../ui/stays-while';
 
 /** Things of one kind that are known to be amiss with a release; they are accepted together. */
@@ -18,7 +19,8 @@ export interface Amiss {
 }
 
 export interface ReleaseQuestion {
-  id: string;
+  target: Target;
+  /** What is released, as it stands in a sentence. */
   name: string;
   /** The number that the edition gets. */
   number: number;
@@ -26,6 +28,9 @@ export interface ReleaseQuestion {
   revision: number;
   amiss: readonly Amiss[];
   reach: { texts: number; touched: number; losing: number; words: number };
+  /** Other drafts that are released with it, as a release names them, and their names. */
+  with: Pick<ReleaseBody, 'together' | 'shared'>;
+  withNames: readonly string[];
   /** Texts that are left as they are. */
   leave: readonly { document: string; field: string }[];
 }
@@ -41,10 +46,13 @@ const MOST_KEPT = 100;
   selector: 'ty-release-dialog',
   imports: [MatButtonModule, MatDialogModule, MatFormFieldModule, MatInputModule, MatRadioModule, ReactiveFormsModule],
   template: `
-    <h2 mat-dialog-title>Release edition {{ question.number }} of “{{ question.name }}”</h2>
+    <h2 mat-dialog-title>Release edition {{ question.number }} of {{ question.name }}</h2>
     <form [formGroup]="form" (ngSubmit)="release()">
       <mat-dialog-content>
         <p>Authors write with it from then on. What is stored stays as it is until somebody saves it again; {{ shown }}</p>
+        @if (question.withNames.length > 0) {
+          <p>With it, all or none: {{ question.withNames.join(', ') }}.</p>
+        }
         @if (question.amiss.length > 0) {
           <p class="ty-soft">Not everything is as it was. Why it is released all the same is kept with the edition.</p>
           <div formArrayName="reasons">
@@ -76,10 +84,12 @@ const MOST_KEPT = 100;
           <textarea matInput id="release-note" formControlName="note" rows="3" cdkFocusInitial></textarea>
           <mat-hint>Whoever looks back at it reads this.</mat-hint>
         </mat-form-field>
-        <mat-radio-group formControlName="when" aria-label="When it is released" class="when">
-          <mat-radio-button value="now">Now</mat-radio-button>
-          <mat-radio-button value="later">At a time to come, if the draft is not saved again before</mat-radio-button>
-        </mat-radio-group>
+        @if (canWait) {
+          <mat-radio-group formControlName="when" aria-label="When it is released" class="when">
+            <mat-radio-button value="now">Now</mat-radio-button>
+            <mat-radio-button value="later">At a time to come, if the draft is not saved again before</mat-radio-button>
+          </mat-radio-group>
+        }
         @if (form.controls.when.value === 'later') {
           <label for="release-at">When</label>
           <mat-form-field appearance="outline" subscriptSizing="dynamic" class="at">
@@ -111,6 +121,8 @@ export class ReleaseDialog {
     reasons: this.make.array(this.question.amiss.map(() => this.make.control('', [isThere, Validators.maxLength(300)]))),
   });
   protected readonly shown = shownWords(this.question.leave.length);
+  /** Whether it can be planned for a time to come. */
+  protected readonly canWait = this.question.target.kind === 'profile';
   protected readonly soonest = asTyped(new Date());
   protected readonly failure = signal('');
   protected readonly isBusy = signal(false);
@@ -124,7 +136,7 @@ export class ReleaseDialog {
     if (this.isBusy() || !this.form.valid) return;
     this.isBusy.set(true);
     this.failure.set('');
-    const { id, revision, reach, amiss, leave } = this.question;
+    const { target, revision, reach, amiss, leave, with: others } = this.question;
     const { note, reasons, when, at } = this.form.getRawValue();
     const due = new Date(at);
     if (when === 'later' && Number.isNaN(due.getTime())) {
@@ -136,9 +148,10 @@ export class ReleaseDialog {
       .flatMap(({ things }, at) => things.map((thing) => ({ what: thing.slice(0, 300), why: reasons[at]! })))
       .slice(0, MOST_KEPT);
     try {
-      const body = { note, accepted, reach, leave };
-      if (when === 'now') await firstValueFrom(this.client.post('/profiles/{id}/editions', body, revision, { id }));
-      else await firstValueFrom(this.client.post('/profiles/{id}/scheduled', { ...body, at: due.toISOString() }, revision, { id }));
+      const body = { note, accepted, reach, leave, ...others };
+      if (when === 'later' && target.kind === 'profile')
+        await firstValueFrom(this.client.post('/profiles/{id}/scheduled', { ...body, at: due.toISOString() }, revision, { id: target.id }));
+      else await firstValueFrom(release(this.client, target, body, revision));
       this.dialog.close(when === 'now' ? 'released' : 'planned');
     } catch (error) {
       this.failure.set((error as Error).message);

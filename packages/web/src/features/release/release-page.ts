@@ -1,23 +1,19 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, linkedSignal, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
-import { MatExpansionModule } from '@angular/material/expansion';
-import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { MatTableModule } from '@angular/material/table';
 import { RouterLink } from '@angular/router';
-import type { Json, ReachGroup } from '@typikon/core/settings';
+import { isSameJson, type Json, type ReachGroup } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Acting } from '../../state/acting';
 import { Api, type ApiFailure } from '../../state/api';
 import { DraftBackup } from '../../state/draft-backup';
-import { aheadOf, chainToRelease } from '../../state/editions';
-import { selectHouse } from '../../state/house';
+import { aheadOf, chainToRelease, type Chain } from '../../state/editions';
+import { selectHouse, selectIsHouseAhead, selectReleasedHouse } from '../../state/house';
 import { LibraryActions, libraryFeature } from '../../state/library';
 import { nameOf } from '../../state/profile-name';
-import type { TouchedText } from '../../state/reach';
-import { ChangesTable, differencesOf } from '../../shared/profile/changes-table';
+import type { Target } from '../../state/releases';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { ConversionsStore, goesOn, type ToldConversion } from '../../state/conversions';
@@ -31,16 +27,18 @@ import { ConversionStrip } from './conversion-strip';
 import { ConvertDialog, type ConvertQuestion } from './convert-dialog';
 import { EditionList } from './edition-list';
 import { LeftList } from './left-list';
-import { ReleaseDialog, type Amiss, type ReleaseAnswer, type ReleaseQuestion } from './release-dialog';
+import { ReleaseDialog, type ReleaseAnswer, type ReleaseQuestion } from './release-dialog';
 import { ScheduledStrip } from './scheduled-strip';
+import { ReachStore } from './reach-store';
+import { ReachView } from './reach-view';
+import { amissOf, whatGoes, writersOf } from './reach-words';
 import { ReleaseStore, resolved } from './release-store';
-import { TextByBoth } from './text-by-both';
+import { chosenOf, othersAhead } from './together';
+import { TogetherList } from './together-list';
+import { WhatChanges } from './what-changes';
 
 /** So many texts are asked about at once. */
 const MOST_ASKED = 200;
-/** So many texts of a group are listed at once. */
-const MOST_LISTED = 100;
-
 /** Chapters whose rules are told in sentences, and not as settings that differ. */
 const TOLD = ['markup', 'extends'];
 
@@ -49,20 +47,18 @@ const TOLD = ['markup', 'extends'];
   selector: 'ty-release-page',
   imports: [
     AskedList,
-    ChangesTable,
     ConversionStrip,
     EditionList,
     LeftList,
     MatButtonModule,
-    MatExpansionModule,
-    MatProgressBarModule,
-    MatTableModule,
+    ReachView,
     RouterLink,
     ScheduledStrip,
-    TextByBoth,
     TitleLine,
+    TogetherList,
+    WhatChanges,
   ],
-  providers: [ReleaseStore, ConversionsStore, LeftStore, QuestionsStore, ScheduledStore],
+  providers: [ReleaseStore, ReachStore, ConversionsStore, LeftStore, QuestionsStore, ScheduledStore],
   templateUrl: './release-page.html',
   styleUrl: './release-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -70,7 +66,9 @@ const TOLD = ['markup', 'extends'];
 export class ReleasePage {
   /** The profile's id, from the address. */
   readonly id = input.required<string>();
+  protected readonly target = computed((): Target => ({ kind: 'profile', id: this.id() }));
   protected readonly release = inject(ReleaseStore);
+  protected readonly reach = inject(ReachStore);
   protected readonly conversions = inject(ConversionsStore);
   protected readonly questions = inject(QuestionsStore);
   protected readonly left = inject(LeftStore);
@@ -88,9 +86,11 @@ export class ReleasePage {
   private readonly dialogs = inject(MatDialog);
   private readonly messages = inject(MatSnackBar);
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
-  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly editions = this.store.selectSignal(libraryFeature.selectEditions);
-  private readonly house = this.store.selectSignal(selectHouse);
+  private readonly house = this.store.selectSignal(selectReleasedHouse);
+  private readonly houseDraft = this.store.selectSignal(selectHouse);
+  private readonly isHouseAhead = this.store.selectSignal(selectIsHouseAhead);
+  private readonly houseRevision = this.store.selectSignal(libraryFeature.selectHouseRevision);
   protected readonly profile = computed(() => this.profiles().find(({ id }) => id === this.id()) ?? null);
   protected readonly name = computed(() => {
     const profile = this.profile();
@@ -102,10 +102,15 @@ export class ReleasePage {
     { text: 'Release' },
   ]);
   protected readonly last = computed(() => this.editions().get(this.id()) ?? null);
-  private readonly next = computed(() => {
-    const profile = this.profile();
-    return profile === null ? null : chainToRelease(profile, this.editions());
-  });
+  private readonly next = computed(
+    (): Chain | null => {
+      const [profile, drafts] = [this.profile(), new Map(this.profiles().map(({ id, document }) => [id, document]))];
+      const together = new Map(this.with().together.map(({ id }) => [id, drafts.get(id)!]));
+      return profile === null ? null : chainToRelease(profile, this.editions(), together);
+    },
+    // What is around it may be read anew and say the same.
+    { equal: isSameJson as (one: unknown, other: unknown) => boolean },
+  );
   protected readonly ahead = computed(() => {
     const profile = this.profile();
     return profile === null ? null : aheadOf(profile, this.editions());
@@ -117,79 +122,24 @@ export class ReleasePage {
   });
   /** Whether the draft, on top of what it extends, has mistakes. */
   protected readonly isMistaken = computed(() => this.sides()?.after === null);
-  /** Settings beside the markup rules that differ, by chapter. */
+  /** Settings beside the markup rules, of the edition and of the draft. */
   protected readonly settings = computed(() => {
     const sides = this.sides();
-    if (sides?.before == null || sides.after === null) return { before: {}, after: {}, count: 0 };
-    const [before, after] = [besideMarkup(sides.before.profile), besideMarkup(sides.after.profile)];
-    return { before, after, count: differencesOf(before, after).length };
+    if (sides?.before == null || sides.after === null) return { before: {}, after: {} };
+    return { before: besideMarkup(sides.before.profile), after: besideMarkup(sides.after.profile) };
   });
-  /** What the number of texts is the number of. */
-  protected readonly counted = computed(() => {
-    const [texts, candidates] = [this.release.texts(), this.release.candidates()];
-    if (!this.release.isLooked()) return 'texts are stored';
-    return candidates === texts
-      ? 'texts, all looked at'
-      : `texts; ${candidates === 0 ? 'none holds' : candidates === 1 ? 'one holds' : `${candidates} hold`} what changed`;
-  });
-  protected readonly groups = computed(() =>
-    this.release.reach().groups.map((group) => ({ group, words: whatGoes(group), writers: this.writersOf(group), cite: citation(group) })),
+  /** Other drafts that are ahead, and those of them that are to be released with this one, by key. */
+  protected readonly others = computed(() =>
+    othersAhead(this.target(), this.profiles(), this.editions(), { isAhead: this.isHouseAhead(), revision: this.houseRevision() }),
   );
-  protected readonly columns = ['what', 'texts', 'letters', 'who'];
-  protected readonly same = (_: number, row: { group: ReachGroup }): string => row.group.key;
-  /** The group that is open, by key. */
-  private readonly chosen = signal('');
-  protected readonly open = computed(() => {
-    const groups = this.groups();
-    return (groups.find(({ group }) => group.key === this.chosen()) ?? groups[0])?.group ?? null;
-  });
-  protected readonly listed = computed(() => {
-    const [open, touched] = [this.open(), this.release.touched()];
-    const texts = open?.documents.map((at) => touched[at]!) ?? [];
-    // Those that lose most stand first.
-    return [...texts]
-      .sort((one, other) => other.reach.wordsLost - one.reach.wordsLost || one.title.localeCompare(other.title))
-      .slice(0, MOST_LISTED);
-  });
-  protected readonly text = linkedSignal<readonly TouchedText[], TouchedText | null>({
-    source: this.listed,
-    computation: (listed, before) =>
-      listed.find((one) => one.document === before?.value?.document && one.field === before.value.field) ?? listed[0] ?? null,
-  });
-  protected readonly more = computed(() => (this.open()?.documents.length ?? 0) - this.listed().length);
-  /** Specimens of which the draft meets less than the edition did. */
-  protected readonly unmet = computed(() =>
-    (this.release.proved() ?? []).filter(({ before, after }) => after.expectationsMet < before.expectationsMet),
-  );
-  protected readonly met = computed(
-    () => (this.release.proved() ?? []).filter(({ after }) => after.expectationsMet === after.expectations).length,
-  );
-  /** What is known to be amiss with the release, by kind: each has to be accepted with a reason. */
-  protected readonly amiss = computed((): Amiss[] => {
-    const { losing } = this.release.reach();
-    const [unmet, found] = [this.unmet(), this.release.findings()?.fresh.filter(({ severity }) => severity !== 'note') ?? []];
-    const words = `${losing.documents === 1 ? 'One text loses' : `${losing.documents} texts lose`} words, ${losing.words} in all`;
-    return [
-      { heading: words, things: losing.documents === 0 ? [] : [words] },
-      {
-        heading:
-          unmet.length === 1
-            ? `“${unmet[0]!.specimen.name}” no longer comes out as expected`
-            : `${unmet.length} specimens no longer come out as expected`,
-        things: unmet.map(({ specimen }) => `“${specimen.name}” no longer comes out as expected`),
-      },
-      {
-        heading: found.length === 1 ? found[0]!.sentence : `The checks find ${found.length} things that were not there`,
-        things: found.map(({ sentence }) => sentence),
-      },
-    ].filter(({ things }) => things.length > 0);
-  });
+  protected readonly chosen = signal<ReadonlySet<string>>(new Set());
+  private readonly with = computed(() => chosenOf(this.others(), this.chosen()), { equal: isSameJson });
   /** Whether everything was looked at, so that a release is no leap in the dark. */
   protected readonly isReady = computed(
     () =>
       this.ahead() !== null &&
       !this.isMistaken() &&
-      this.release.isLooked() &&
+      this.reach.isLooked() &&
       this.release.lines() !== null &&
       this.release.findings() !== null &&
       (this.release.proved() !== null || this.release.proofFailure() !== ''),
@@ -198,14 +148,20 @@ export class ReleasePage {
   constructor() {
     effect(() => {
       const [last, next, ahead] = [this.last(), this.next(), this.ahead()];
-      this.house();
+      const { together, shared } = this.with();
+      const houses = { before: this.house(), after: shared.length > 0 ? this.houseDraft() : this.house() };
       if (last === null || next === null) return;
       untracked(() => {
-        if (ahead === null) {
+        const target = this.target();
+        if (ahead === null || this.isMistaken()) {
           this.release.giveUp();
-          void this.release.readEditions(this.id());
-        } else if (!this.isMistaken()) this.release.begin(this.id(), last.number, last.chain, next);
-        else void this.release.readEditions(this.id());
+          this.reach.giveUp();
+          void this.release.readEditions(target);
+          return;
+        }
+        const rules = { before: last.chain, after: next, house: houses.after };
+        this.release.begin({ target, edition: last.number, rules, profiles: [{ before: last.chain, after: next, houses }] });
+        this.reach.begin({ of: target, together: together.map(({ id }) => id), shared: shared.map(({ part }) => part) });
       });
     });
     effect(() => {
@@ -216,23 +172,18 @@ export class ReleasePage {
         void this.left.load(id);
         void this.scheduled.load(id);
         this.leaving.set(new Set());
+        this.chosen.set(new Set());
       });
     });
     // What was converted comes out otherwise.
     effect(() => {
-      if (this.conversions.ended() > 0) untracked(() => this.release.lookAgain(this.id()));
-    });
-    effect(() => {
-      const text = this.text();
-      untracked(() => {
-        if (text !== null) void this.release.show(this.id(), text);
-      });
+      if (this.conversions.ended() > 0) untracked(() => this.reach.again());
     });
   }
 
   /** Prepares a replacement for the texts of a group, and follows it as it runs. */
   protected async convert(group: ReachGroup): Promise<void> {
-    const touched = this.release.touched();
+    const touched = this.reach.touched();
     const data: ConvertQuestion = {
       profile: this.id(),
       name: this.name(),
@@ -250,7 +201,7 @@ export class ReleasePage {
   }
 
   private namesIn({ documents }: ReachGroup): string[] {
-    const touched = this.release.touched();
+    const touched = this.reach.touched();
     return documents.map((at) => `${touched[at]!.document}/${touched[at]!.field}`);
   }
 
@@ -266,7 +217,7 @@ export class ReleasePage {
   }
 
   protected async follow(text: LeftText): Promise<void> {
-    if (await this.left.follow(this.id(), text)) this.release.lookAgain(this.id());
+    if (await this.left.follow(this.id(), text)) this.reach.again();
   }
 
   /** Whether a group is what the draft takes by a rule of its own or of what it extends. */
@@ -275,7 +226,7 @@ export class ReleasePage {
 
   /** Shows what the draft would have to allow so that the texts of a group keep what it takes. */
   protected allow(group: ReachGroup): void {
-    const [touched, profile] = [this.release.touched(), this.profile()];
+    const [touched, profile] = [this.reach.touched(), this.profile()];
     if (profile === null) return;
     const data: AllowQuestion = {
       profile: profile.id,
@@ -295,9 +246,9 @@ export class ReleasePage {
 
   /** Asks whoever wrote the texts of a group what the draft may do to them. */
   protected async ask(group: ReachGroup): Promise<void> {
-    const touched = this.release.touched();
+    const touched = this.reach.touched();
     const texts = group.documents.map((at) => touched[at]!).slice(0, MOST_ASKED);
-    const data: AskQuestion = { profile: this.id(), writers: this.writersOf(group), texts };
+    const data: AskQuestion = { profile: this.id(), writers: writersOf(group, touched, this.acting.people()), texts };
     const asked = await firstValueFrom(
       this.dialogs.open<AskDialog, AskQuestion, Asked>(AskDialog, { data, width: '520px', maxWidth: '94vw' }).afterClosed(),
     );
@@ -307,32 +258,20 @@ export class ReleasePage {
     void this.questions.load({ profile: this.id() });
   }
 
-  protected choose({ key }: ReachGroup): void {
-    this.chosen.set(key);
-  }
-
-  private writersOf({ documents }: ReachGroup): string {
-    const touched = this.release.touched();
-    const people = new Map(this.acting.people().map(({ id, label }) => [id, label]));
-    const writers = [...new Set(documents.map((at) => touched[at]!.changedBy))].map((id) => people.get(id) ?? 'somebody');
-    const [first, second, ...others] = [...new Set(writers)].sort();
-    if (first === undefined) return '';
-    if (others.length > 0) return `${first}, ${second} and ${others.length === 1 ? 'one more' : `${others.length} more`}`;
-    return second === undefined ? first : `${first} and ${second}`;
-  }
-
   /** Asks why, and releases the draft. */
   protected async openRelease(): Promise<void> {
     const [profile, last] = [this.profile(), this.last()];
     if (profile === null || last === null) return;
-    const { losing, touched } = this.release.reach();
+    const { losing, touched } = this.reach.sum();
     const data: ReleaseQuestion = {
-      id: profile.id,
-      name: this.name(),
+      target: this.target(),
+      name: `“${this.name()}”`,
       number: last.number + 1,
       revision: profile.revision,
-      amiss: this.amiss(),
-      reach: { texts: this.release.texts(), touched, losing: losing.documents, words: losing.words },
+      amiss: amissOf(losing, this.release.proved(), this.release.findings()),
+      with: this.with(),
+      withNames: this.others().flatMap(({ key, name }) => (this.chosen().has(key) ? [name] : [])),
+      reach: { texts: this.reach.texts(), touched, losing: losing.documents, words: losing.words },
       leave: [...this.leaving()].map((name) => ({
         document: name.slice(0, name.lastIndexOf('/')),
         field: name.slice(name.lastIndexOf('/') + 1),
@@ -345,8 +284,9 @@ export class ReleasePage {
     );
     void this.scheduled.load(profile.id);
     if (answer !== 'released') return;
-    this.messages.open(`Edition ${data.number} of “${data.name}” is released: authors write with it.`, undefined, { duration: 6000 });
+    this.messages.open(`Edition ${data.number} of ${data.name} is released: authors write with it.`, undefined, { duration: 6000 });
     this.store.dispatch(LibraryActions.editionsRequested());
+    this.store.dispatch(LibraryActions.sharedRequested());
     this.leaving.set(new Set());
     void this.left.load(profile.id);
   }
@@ -379,23 +319,9 @@ export class ReleasePage {
       error: () => undefined,
     });
   }
-
-  protected nameOfProfile(id: string): string {
-    return this.names().get(id) ?? id;
-  }
 }
 
 /** What a profile says beside its markup rules. */
 function besideMarkup(profile: object): Json {
   return Object.fromEntries(Object.entries(profile as Record<string, Json>).filter(([chapter]) => !TOLD.includes(chapter)));
-}
-
-const whatGoes = ({ kind, sentence }: ReachGroup): string => (kind === 'kept' ? `No more: ${sentence}` : sentence);
-
-/** The rule as a citation. */
-function citation({ layer, rule, element, attribute }: ReachGroup): string {
-  if (rule === '') return '§2 Markup, how it is written';
-  const about = [attribute, element].filter((name) => name !== '').join(' on ');
-  const where = layer === 'house-limits' ? 'House limits' : layer === 'safety-floor' ? 'Safety floor' : '§2 Markup';
-  return about === '' ? where : `${where}, ${about}`;
 }

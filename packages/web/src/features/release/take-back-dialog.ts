@@ -6,10 +6,12 @@ import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { firstValueFrom } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
+import { takeBack, type Target } from '../../state/releases';
 import { staysWhile } from '../../ui/stays-while';
 
 export interface TakeBackQuestion {
-  id: string;
+  target: Target;
+  /** What is taken back, as it stands in a sentence. */
   name: string;
   number: number;
   /** The number of the last edition. */
@@ -21,7 +23,7 @@ export interface TakeBackQuestion {
   selector: 'ty-take-back',
   imports: [MatButtonModule, MatDialogModule, MatFormFieldModule, MatInputModule, ReactiveFormsModule],
   template: `
-    <h2 mat-dialog-title>Take “{{ question.name }}” back to edition {{ question.number }}?</h2>
+    <h2 mat-dialog-title>Take {{ question.name }} back to edition {{ question.number }}?</h2>
     <form [formGroup]="form" (ngSubmit)="takeBack()">
       <mat-dialog-content>
         <p>
@@ -59,11 +61,9 @@ export class TakeBackDialog {
     if (this.isBusy() || !this.form.valid) return;
     this.isBusy.set(true);
     this.failure.set('');
-    const { id, number, last } = this.question;
+    const { target, number, last } = this.question;
     try {
-      await firstValueFrom(
-        this.client.post('/profiles/{id}/editions/{number}/again', this.form.getRawValue(), last, { id, number: String(number) }),
-      );
+      await firstValueFrom(takeBack(this.client, target, number, last, this.form.getRawValue().note));
       this.dialog.close(true);
     } catch (error) {
       this.failure.set((error as Error).message);

@@ -5,8 +5,7 @@ import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { Store } from '@ngrx/store';
 import { libraryFeature } from '../../state/library';
 import { framedText } from '../../shared/page/framed-text';
-import type { TouchedText } from '../../state/reach';
-import type { BothResults } from './release-store';
+import type { BothResults, TouchedText } from '../../state/reach';
 
 /** So many lost words are told one by one. */
 const MOST_WORDS = 40;
@@ -58,7 +57,8 @@ const MOST_WORDS = 40;
 export class TextByBoth {
   readonly shown = input.required<{ text: TouchedText; results: BothResults } | null>();
   readonly failure = input('');
-  readonly edition = input.required<number>();
+  /** What the two results are called. */
+  readonly heads = input.required<readonly [string, string]>();
   protected readonly way = signal<'page' | 'markup'>('page');
   private readonly sanitizer = inject(DomSanitizer);
   private readonly library = inject(Store).selectSignal(libraryFeature.selectLibrary);
@@ -72,8 +72,8 @@ export class TextByBoth {
     if (both === null) return [];
     const { before, after } = both.results;
     return [
-      { heading: `By edition ${this.edition()}`, html: before, framed: this.framed(before) },
-      { heading: 'By the draft', html: after, framed: this.framed(after) },
+      { heading: this.heads()[0], html: before, framed: this.framed(before) },
+      { heading: this.heads()[1], html: after, framed: this.framed(after) },
     ];
   });
 

@@ -17,7 +17,7 @@ import { Store } from '@ngrx/store';
 import { Api } from '../../state/api';
 import { Dictionary } from '../../state/dictionary';
 import { EditorSurroundings, surfaceOf } from '../../state/editor-services';
-import { selectHouse } from '../../state/house';
+import { selectReleasedHouse } from '../../state/house';
 import { libraryFeature } from '../../state/library';
 import { confined } from './confined';
 
@@ -32,7 +32,7 @@ export class Equipment {
   private readonly dictionary = inject(Dictionary);
   private readonly surroundings = inject(EditorSurroundings);
   private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
-  private readonly house = this.store.selectSignal(selectHouse);
+  private readonly house = this.store.selectSignal(selectReleasedHouse);
   readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly editions = this.store.selectSignal(libraryFeature.selectEditions);
   /** Every profile as it was released last, which is what authors write with; those with mistakes are left out. */

@@ -1,0 +1,29 @@
+import { DataTypes } from 'sequelize';
+import { column } from '../shape';
+import type { Migration } from './migration';
+
+const { json, moment, count, text } = column;
+
+/** What the whole site has once has editions, too. The first says what held until then; who saves a draft is kept from now on. */
+export const sharedEditions: Migration = {
+  name: '0018-shared-editions',
+  async up(shape) {
+    await shape.createTable('shared_editions', {
+      part: { ...text(20), primaryKey: true },
+      number: { ...count, primaryKey: true },
+      document: json,
+      from_revision: count,
+      back_to: { ...count, allowNull: true },
+      note: { ...text(1000), defaultValue: '' },
+      accepted: json,
+      reach: { ...json, allowNull: true },
+      released_at: { ...moment, defaultValue: DataTypes.NOW },
+      released_by: { ...text(64), defaultValue: '' },
+    });
+    await shape.addColumn('setting_history', 'saved_by', { ...text(64), defaultValue: '' });
+    await shape.run(
+      `INSERT IGNORE INTO shared_editions (part, number, document, from_revision, note, accepted, released_at, released_by)
+       SELECT name, 1, value, revision, '', '[]', NOW(3), '' FROM settings WHERE name = 'house-limits'`,
+    );
+  },
+};

@@ -1,0 +1,42 @@
+import type { ReachInBrief } from '@typikon/core';
+import type { Context } from 'hono';
+import { problem } from '../problem';
+import type { LookedAtText, Looking, NotLooked } from './reach';
+import type { Refusal } from './release';
+import type { LookedAt } from './service';
+
+/** What looking at some texts came to, as it is answered. */
+export const toldLooking = ({ texts, candidates, undecided, looked, touched }: Extract<Looking, { is: 'looked' }>) => ({
+  texts,
+  candidates,
+  undecided: [...undecided],
+  looked,
+  touched: touched.map(({ reach, ...text }) => ({ ...text, reach: asJson(reach) })),
+});
+
+/** Both results of one text, as they are answered; the same where nothing happens to it. */
+export function toldBoth({ reach, pageKind, value }: LookedAtText) {
+  if (reach === null) return { before: value, after: value, pageKind, wordsLost: [], wordsGained: [], entries: [] };
+  const { before, after, wordsLost, wordsGained, entries } = reach;
+  return { before, after, pageKind, wordsLost, wordsGained, entries: entries.map((entry) => ({ ...entry })) };
+}
+
+const asJson = ({ taken, kept, ...reach }: ReachInBrief) => ({ ...reach, taken: taken.map(ofGroup), kept: kept.map(ofGroup) });
+
+const ofGroup = ({ origin, ...group }: ReachInBrief['taken'][number]) => ({ ...group, ...(origin === undefined ? {} : { origin }) });
+
+/** Profiles that are released with another, each once. */
+export const besides = (together: readonly { id: string; revision: number }[], id = ''): LookedAt[] =>
+  together
+    .filter((other, at) => other.id !== id && together.findIndex((one) => one.id === other.id) === at)
+    .map((other) => ({ id: other.id, isOf: (revision) => revision === other.revision }));
+
+export const STATUS = { missing: 404, forbidden: 403, same: 409, outdated: 412, mistaken: 422 } as const;
+
+export function refused(context: Context, { is, detail }: Refusal) {
+  return problem(context, STATUS[is], detail);
+}
+
+export function notLooked(context: Context, { is, detail }: NotLooked) {
+  return problem(context, STATUS[is], detail);
+}

@@ -1,0 +1,98 @@
+import { contract } from '@typikon/api';
+import { Op, type Sequelize } from 'sequelize';
+import { idOfActing } from '../auth/acting';
+import { SharedEditionModel } from '../db/models';
+import { problem } from '../problem';
+import { etagOf, matches } from '../routes/entity-tags';
+import { linkNext, pageOf } from '../routes/pages';
+import { router } from '../routes/shared';
+import type { SiteService } from '../site/service';
+import { besides, notLooked, refused, toldBoth, toldLooking } from './answers';
+import { ReachService } from './reach';
+import { EditionService } from './service';
+import { lastShared, partName, PARTS, sharedAt } from './shared';
+import { takeBackShared } from './shared-service';
+
+const told = ({ part, number, releasedAt, releasedBy, note, fromRevision, backTo, reach, accepted }: SharedEditionModel) => ({
+  part,
+  number,
+  releasedAt: releasedAt.toISOString(),
+  releasedBy,
+  note,
+  fromRevision,
+  backTo,
+  reach,
+  accepted,
+});
+const whole = (edition: SharedEditionModel) => ({ ...told(edition), document: edition.document });
+
+/** Editions of what the whole site has once, and what a release of it would do to what is stored. */
+export function sharedEditions(sequelize: Sequelize, site: SiteService, committing: () => void) {
+  const service = new EditionService(sequelize, committing);
+  const reaches = new ReachService(sequelize);
+  return router()
+    .openapi(contract.currentShared, async (context) => {
+      const last = await Promise.all(PARTS.map((part) => lastShared(part)));
+      return context.json(
+        last.flatMap((edition) => (edition === null ? [] : [whole(edition)])),
+        200,
+      );
+    })
+    .openapi(contract.listShared, async (context) => {
+      const { part } = context.req.valid('param');
+      const { limit, after } = context.req.valid('query');
+      const rows = await SharedEditionModel.findAll({
+        where: { part, ...(after === undefined ? {} : { number: { [Op.lt]: Number(after) || 0 } }) },
+        attributes: { exclude: ['document'] },
+        order: [['number', 'DESC']],
+        limit: limit + 1,
+      });
+      return context.json(pageOf(context, rows, limit, ({ number }) => String(number)).map(told), 200);
+    })
+    .openapi(contract.readShared, async (context) => {
+      const { part, number } = context.req.valid('param');
+      const edition = await sharedAt(part, number);
+      return edition === null
+        ? problem(context, 404, `There is no edition ${number} of ${partName(part)}.`)
+        : context.json(whole(edition), 200);
+    })
+    .openapi(contract.releaseShared, async (context) => {
+      const { part } = context.req.valid('param');
+      const { together, ...reasons } = context.req.valid('json');
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was looked at.');
+      const release = await service.release(
+        { meant: part, profiles: besides(together), shared: [{ part, isOf: (revision) => matches(ifMatch, revision) }] },
+        reasons,
+        idOfActing((await site.current()).site, context),
+      );
+      if (release.is !== 'released') return refused(context, release);
+      context.header('ETag', etagOf(release.shared[0]!.number));
+      return context.json(told(release.shared[0]!), 201);
+    })
+    .openapi(contract.takeBackShared, async (context) => {
+      const { part, number } = context.req.valid('param');
+      const { note } = context.req.valid('json');
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the number of the last edition.');
+      const by = idOfActing((await site.current()).site, context);
+      const isLast = (last: number): boolean => matches(ifMatch, last);
+      const release = await takeBackShared(sequelize, committing, { part, number, isLast, note, by });
+      return release.is === 'released' ? context.json(told(release.edition), 201) : refused(context, release);
+    })
+    .openapi(contract.reachOfShared, async (context) => {
+      const { part } = context.req.valid('param');
+      const { together } = context.req.valid('json');
+      const { limit, after = '' } = context.req.valid('query');
+      const looking = await reaches.look({ id: null, together, shared: [part] }, after, limit);
+      if (looking.is !== 'looked') return notLooked(context, looking);
+      if (looking.next !== null) linkNext(context, looking.next);
+      return context.json(toldLooking(looking), 200);
+    })
+    .openapi(contract.reachOfSharedText, async (context) => {
+      const { part, document, field } = context.req.valid('param');
+      const { together } = context.req.valid('json');
+      const looking = await reaches.lookAt({ id: null, together, shared: [part] }, document, field);
+      return looking.is === 'looked' ? context.json(toldBoth(looking), 200) : notLooked(context, looking);
+    });
+}

@@ -1,0 +1,73 @@
+import { isSameJson } from '@typikon/core';
+import type { Sequelize, Transaction } from 'sequelize';
+import { SharedEditionModel } from '../db/models';
+import { allOrNothing, wantsSecondPerson, type Reasons, type Refusal } from './release';
+import { draftOf, lastShared, mistakesIn, partName, saveDraft, savesBy, sharedAt, type Part } from './shared';
+
+/** A draft of something that the whole site has once, as it was looked at. */
+export interface LookedAtShared {
+  part: Part;
+  isOf: (revision: number) => boolean;
+}
+
+export type SharedRelease = { is: 'released'; edition: SharedEditionModel } | Refusal;
+
+const atBegin = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** Releases a draft of something that the whole site has once as its next edition. */
+export async function releaseShared(
+  { part, isOf }: LookedAtShared,
+  reasons: Reasons,
+  releasedBy: string,
+  transaction: Transaction,
+): Promise<SharedRelease> {
+  const name = atBegin(partName(part));
+  const draft = await draftOf(part, transaction, true);
+  if (draft === null) return { is: 'missing', detail: `${name} were never saved. There is nothing to release.` };
+  if (!isOf(draft.revision))
+    return { is: 'outdated', detail: `Somebody else has saved ${partName(part)} since you looked at them. Nothing was released.` };
+  const mistakes = mistakesIn(part, draft.document);
+  if (mistakes !== '') return { is: 'mistaken', detail: `${name} have mistakes: ${mistakes} Nothing was released.` };
+  const last = await lastShared(part, transaction);
+  if (last !== null && isSameJson(last.document, draft.document))
+    return { is: 'same', detail: `${name} say what edition ${last.number} says. There is nothing to release.` };
+  if (
+    releasedBy !== '' &&
+    (await wantsSecondPerson(transaction)) &&
+    (await savesBy(part, last?.fromRevision ?? 0, releasedBy, transaction)) > 0
+  )
+    return {
+      is: 'forbidden',
+      detail: `You changed ${partName(part)} since their last edition: the house limits have somebody else release them. Nothing was released.`,
+    };
+  const edition = { part, number: (last?.number ?? 0) + 1, document: draft.document, fromRevision: draft.revision, backTo: null };
+  return { is: 'released', edition: await SharedEditionModel.create({ ...edition, ...reasons, releasedBy }, { transaction }) };
+}
+
+/**
+ * Releases an earlier edition again, as a new one. A draft in which nothing was changed since the last release follows.
+ *
+ * @param isLast whether a number is that of the last edition that was seen
+ */
+export function takeBackShared(
+  sequelize: Sequelize,
+  committing: () => void,
+  { part, number, isLast, note, by }: { part: Part; number: number; isLast: (number: number) => boolean; note: string; by: string },
+): Promise<SharedRelease> {
+  return allOrNothing(sequelize, committing, async (transaction): Promise<SharedRelease> => {
+    const draft = await draftOf(part, transaction, true);
+    const then = await sharedAt(part, number, transaction);
+    const last = await lastShared(part, transaction);
+    if (draft === null || then === null || last === null)
+      return { is: 'missing', detail: `There is no edition ${number} of ${partName(part)}.` };
+    if (!isLast(last.number))
+      return { is: 'outdated', detail: `Edition ${last.number} was released since you looked. Nothing was taken back.` };
+    const { document } = then;
+    if (isSameJson(document, last.document))
+      return { is: 'same', detail: `Edition ${number} says what edition ${last.number} says. There is nothing to take back.` };
+    let { revision } = draft;
+    if (isSameJson(last.document, draft.document)) await saveDraft(part, { document, revision: ++revision }, by, false, transaction);
+    const made = { part, number: last.number + 1, document, fromRevision: revision, backTo: number, note, reach: null, releasedBy: by };
+    return { is: 'released', edition: await SharedEditionModel.create({ ...made, accepted: [] }, { transaction }) };
+  });
+}

@@ -1,0 +1,52 @@
+import type { JsonObject } from '@typikon/core/light';
+import { map, type Observable } from 'rxjs';
+import type { AnswerOf } from './contract';
+import type { Answer, ContractClient } from './contract-client';
+import type { Part } from './types';
+
+/** What is released: a profile, or something that the whole site has once. */
+export type Target = { kind: 'profile'; id: string } | { kind: 'shared'; part: Part };
+
+/** A release as it is kept, without what was released. */
+export type ToldEdition = Omit<AnswerOf<'get', '/profiles/{id}/editions'>[number], 'profile' | 'inputs'>;
+
+/** What is released together with something, by the states of the drafts that were looked at. */
+export interface ReleaseBody {
+  note: string;
+  accepted: readonly { what: string; why: string }[];
+  reach: ToldEdition['reach'];
+  together: readonly { id: string; revision: number }[];
+  shared: readonly { part: Part; revision: number }[];
+  leave: readonly { document: string; field: string }[];
+}
+
+/** Every edition, the last first. */
+export const editionsOf = (client: ContractClient, target: Target): Observable<readonly ToldEdition[]> =>
+  target.kind === 'profile'
+    ? client.get('/profiles/{id}/editions', {}, { id: target.id }).pipe(map(({ body }) => body))
+    : client.get('/shared/{part}/editions', {}, { part: target.part }).pipe(map(({ body }) => body));
+
+/** Releases a draft. @param revision of the draft that was looked at */
+export function release(client: ContractClient, target: Target, body: ReleaseBody, revision: number): Observable<Answer<unknown>> {
+  if (target.kind === 'profile') return client.post('/profiles/{id}/editions', body, revision, { id: target.id });
+  const { shared: _shared, leave: _leave, ...rest } = body;
+  return client.post('/shared/{part}/editions', rest, revision, { part: target.part });
+}
+
+/** Releases an earlier edition again. @param last the number of the last edition */
+export function takeBack(client: ContractClient, target: Target, number: number, last: number, note: string): Observable<Answer<unknown>> {
+  return target.kind === 'profile'
+    ? client.post('/profiles/{id}/editions/{number}/again', { note }, last, { id: target.id, number: String(number) })
+    : client.post('/shared/{part}/editions/{number}/again', { note }, last, { part: target.part, number: String(number) });
+}
+
+/** What an edition says itself, without what it extends. */
+export function documentOf(client: ContractClient, target: Target, number: number): Observable<JsonObject> {
+  return target.kind === 'profile'
+    ? client
+        .get('/profiles/{id}/editions/{number}', {}, { id: target.id, number: String(number) })
+        .pipe(map(({ body }) => body.chain[0]!.document as JsonObject))
+    : client
+        .get('/shared/{part}/editions/{number}', {}, { part: target.part, number: String(number) })
+        .pipe(map(({ body }) => body.document as JsonObject));
+}

@@ -1,0 +1,215 @@
+import { TestBed } from '@angular/core/testing';
+import { MAT_DIALOG_DATA, MatDialog, MatDialogRef } from '@angular/material/dialog';
+import { compileRules, reachInBrief, readHouseLimits, reachOf, resolveProfile, type HouseLimits, type JsonObject } from '@typikon/core';
+import { of } from 'rxjs';
+import { EditionChangesDialog } from '../src/features/release/edition-changes-dialog';
+import { ReleaseDialog, type ReleaseQuestion } from '../src/features/release/release-dialog';
+import { SharedReleasePage } from '../src/features/release/shared-release-page';
+import { TakeBackDialog } from '../src/features/release/take-back-dialog';
+import { Equipment } from '../src/shared/writing/equipment';
+import { LibraryActions } from '../src/state/library';
+import { PROOF_WORKER } from '../src/state/proof-runner';
+import type { Target } from '../src/state/releases';
+import { SiteWorker } from '../src/state/site-worker';
+import { SPELLING_WORKER } from '../src/state/spelling';
+import { InPageWorker } from './in-page-worker';
+import { demoLibrary, houseEdition, Screen } from './support';
+
+jest.setTimeout(60_000);
+
+const library = demoLibrary();
+const house = library.house as unknown as JsonObject;
+const TARGET: Target = { kind: 'shared', part: 'house-limits' };
+const markup = house['markup'] as { elements: JsonObject };
+const { table: _table, ...elements } = markup.elements;
+const STRICTER = { ...house, markup: { ...markup, elements } } as unknown as HouseLimits;
+const EDITIONS = '/api/v1/shared/house-limits/editions';
+const REACH = '/api/v1/shared/house-limits/reach';
+const TEXTS = ['<p>One</p>', '<table><tbody><tr><td>Two three</td></tr></table>'];
+const { document: _document, ...told } = houseEdition(house);
+
+const worker = {
+  compare: jest.fn((_asked: { profiles: { id: string; document: JsonObject }[] }) =>
+    Promise.resolve([{ subject: { kind: 'element' }, kept: 'from', sentence: '<table>: less than before.' }]),
+  ),
+  checkProfile: jest.fn((id: string, _documents: object, { house: limits }: { house: HouseLimits | null }) =>
+    Promise.resolve(
+      limits?.markup.elements['table'] === undefined && id === 'notices-desk'
+        ? [{ check: 'above-house', severity: 'warning', sentence: 'table is allowed here, but not above.', pointer: '' }]
+        : [],
+    ),
+  ),
+};
+
+beforeEach(() => {
+  worker.compare.mockClear();
+  TestBed.configureTestingModule({
+    providers: [
+      { provide: PROOF_WORKER, useValue: () => new InPageWorker() },
+      { provide: SPELLING_WORKER, useValue: () => new EventTarget() },
+    ],
+  });
+  TestBed.overrideProvider(SiteWorker, { useValue: worker });
+});
+
+const rulesBy = (document: object) => {
+  const resolution = resolveProfile('notices-desk', (id) => library.profiles.find((one) => one.id === id)!.document);
+  const read = readHouseLimits(document as JsonObject);
+  if (!resolution.ok || !read.ok) throw new Error('mistakes');
+  return compileRules(resolution.resolved, { house: read.house });
+};
+const touched = TEXTS.flatMap((html, at) => {
+  const reach = reachOf(html, rulesBy(house), rulesBy(STRICTER));
+  return reach === null
+    ? []
+    : [{ document: `text-${at}`, field: 'body', title: `Text ${at}`, changedBy: 'ned-orr', reach: reachInBrief(reach) }];
+});
+
+async function open(): Promise<Screen<SharedReleasePage>> {
+  const screen = await Screen.of(SharedReleasePage);
+  screen.http.expectOne(EDITIONS).flush([told]);
+  screen.store.dispatch(LibraryActions.houseChanged({ house: STRICTER, houseRevision: 3 }));
+  await screen.settle();
+  screen.http.expectOne(EDITIONS).flush([told]);
+  return screen;
+}
+async function answerReach(screen: Screen<SharedReleasePage>, together: string[] = []): Promise<void> {
+  const asked = screen.http.match(REACH).filter(({ cancelled }) => !cancelled);
+  expect(asked.map(({ request }) => request.body)).toEqual([{ together }]);
+  asked[0]!.flush({ texts: 5, candidates: 2, undecided: [], looked: 2, touched });
+  await InPageWorker.rest();
+  await screen.settle();
+}
+
+describe('the release of house limits', () => {
+  test('is none where what the draft says holds', async () => {
+    const screen = await Screen.of(SharedReleasePage);
+    screen.http.expectOne(EDITIONS).flush([told]);
+    await screen.settle();
+    expect(screen.texts('h1')).toEqual(['House limits, edition 1']);
+    expect(screen.texts('.note')).toEqual(['There is nothing to release: what the draft says holds for every profile.']);
+    expect(screen.has('.go')).toBe(false);
+    screen.http.expectNone(REACH);
+  });
+
+  test('shows what changes, what every profile, its checks and specimens make of it, and what happens to every text', async () => {
+    const screen = await open();
+    await answerReach(screen);
+    expect(screen.texts('h1')).toEqual(['What edition 2 would do']);
+    expect(screen.texts('.strip dd')).toEqual(['5', '1', '0', '0']);
+    // Limits are told apart as profiles that allow all they do.
+    const { profiles } = worker.compare.mock.calls.at(-1)![0];
+    expect(profiles.map(({ document }) => 'table' in (document['markup'] as { elements: JsonObject }).elements)).toEqual([true, false]);
+    const [changed, proof] = screen.texts('.changes');
+    expect(changed).toContain('<table>: less than before.');
+    expect(proof).toMatch(/\d+ of \d+ specimens come out as expected/);
+    // Whose finding it is stands before it; all profiles are asked.
+    expect(proof).toContain('Notices desk: table is allowed here, but not above.');
+    expect(new Set(worker.checkProfile.mock.calls.map(([id]) => id)).size).toBe(library.profiles.length);
+    screen.http
+      .expectOne(`${REACH}/text-1/body`)
+      .flush({ before: TEXTS[1], after: '<p>Two three</p>', pageKind: 'notice-page', wordsLost: [], wordsGained: [], entries: [] });
+    await screen.settle();
+    expect(screen.texts('ty-text-by-both h3')).toEqual(['As edition 1 has it', 'By the draft']);
+    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of('released') } as never);
+    await screen.click('.go');
+    const { data } = opened.mock.calls[0]![1] as { data: ReleaseQuestion };
+    expect(data).toMatchObject({ target: TARGET, number: 2, revision: 3, reach: { texts: 5, touched: 1, losing: 0, words: 0 } });
+    expect(data.amiss.map(({ heading }) => heading)).toContain('Notices desk: table is allowed here, but not above.');
+    await screen.settle();
+    screen.http.expectOne('/api/v1/shared').flush([houseEdition(STRICTER, 2)]);
+    await screen.settle();
+    expect(screen.texts('h1')).toEqual(['House limits, edition 2']);
+  });
+
+  test('drafts of profiles can be released with them', async () => {
+    const screen = await open();
+    await answerReach(screen);
+    const story = library.profiles.find(({ id }) => id === 'story-desk')!;
+    screen.store.dispatch(
+      LibraryActions.profileStored({ profile: { ...story, revision: 6, document: { ...story.document, purpose: 'Else' } } }),
+    );
+    await screen.settle();
+    expect(screen.texts('ty-together-list li')).toEqual([story.document['name']]);
+    screen.find<HTMLInputElement>('ty-together-list input').click();
+    await screen.settle();
+    await answerReach(screen, ['story-desk']);
+    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of(undefined) } as never);
+    await screen.click('.go');
+    expect(opened.mock.calls[0]![1]).toMatchObject({ data: { with: { together: [{ id: 'story-desk', revision: 6 }], shared: [] } } });
+  });
+
+  test('the draft is taken back, and earlier editions compared with it', async () => {
+    const screen = await open();
+    await answerReach(screen);
+    const { document: _first, ...second } = houseEdition(house, 2);
+    const editions = screen.http.match(EDITIONS);
+    expect(editions).toEqual([]);
+    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of('back') } as never);
+    await screen.click('[mat-stroked-button]:not([href])');
+    await screen.settle();
+    const back = screen.http.expectOne({ method: 'PUT', url: '/api/v1/house-limits' });
+    expect([back.request.body, back.request.headers.get('If-Match')]).toEqual([house, '"3"']);
+    back.flush(house, { headers: { ETag: '"4"' } });
+    await screen.settle();
+    expect(screen.has('.go')).toBe(false);
+    screen.http.expectOne(EDITIONS).flush([second, told]);
+    await screen.settle();
+    opened.mockClear();
+    await screen.click('ty-edition-list li button');
+    screen.http.expectOne(`${EDITIONS}/1`).flush(houseEdition(STRICTER));
+    await new Promise((done) => setTimeout(done));
+    expect(opened.mock.calls[0]![1]).toMatchObject({ data: { one: STRICTER, other: house, heads: ['Edition 1', 'The draft'] } });
+  });
+
+  test('are asked for and taken back under their own addresses', async () => {
+    const close = jest.fn();
+    TestBed.overrideProvider(MatDialogRef, { useValue: { close, disableClose: false } });
+    const question: ReleaseQuestion = {
+      target: TARGET,
+      name: 'the house limits',
+      number: 2,
+      revision: 5,
+      amiss: [],
+      with: { together: [{ id: 'diary', revision: 2 }], shared: [] },
+      withNames: ['Diary'],
+      reach: { texts: 4, touched: 2, losing: 0, words: 0 },
+      leave: [],
+    };
+    TestBed.overrideProvider(MAT_DIALOG_DATA, { useValue: { ...question, last: 3 } });
+    const asking = await Screen.of(ReleaseDialog);
+    // A time to come is for profiles alone.
+    expect(asking.has('mat-radio-group')).toBe(false);
+    await asking.click('button[type=submit]');
+    const sent = asking.http.expectOne(EDITIONS).request;
+    expect(sent.body).toEqual({ note: '', accepted: [], reach: question.reach, together: question.with.together });
+    expect(sent.headers.get('If-Match')).toBe('"5"');
+    TestBed.resetTestingModule();
+    TestBed.overrideProvider(MatDialogRef, { useValue: { close, disableClose: false } });
+    TestBed.overrideProvider(MAT_DIALOG_DATA, { useValue: { target: TARGET, name: 'the house limits', number: 1, last: 3 } });
+    const back = await Screen.of(TakeBackDialog);
+    await back.click('button[type=submit]');
+    expect(back.http.expectOne(`${EDITIONS}/1/again`).request.headers.get('If-Match')).toBe('"3"');
+  });
+
+  test('where two states differ is shown place by place', async () => {
+    TestBed.overrideProvider(MAT_DIALOG_DATA, {
+      useValue: { title: 'Edition 1, and the draft', one: house, other: STRICTER, heads: ['Edition 1', 'The draft'] },
+    });
+    const screen = await Screen.of(EditionChangesDialog);
+    expect(screen.texts('tbody tr td')[0]).toBe('/markup/elements/table');
+  });
+});
+
+test('authors write under the house limits that were released, whatever their draft says', async () => {
+  const screen = await Screen.of(SharedReleasePage);
+  const limitsOf = () => {
+    const equipment = TestBed.inject(Equipment) as unknown as { house: () => HouseLimits | null };
+    return Object.keys(equipment.house()!.markup.elements);
+  };
+  expect(limitsOf()).toContain('table');
+  screen.store.dispatch(LibraryActions.houseChanged({ house: STRICTER, houseRevision: 3 }));
+  expect(limitsOf()).toContain('table');
+  screen.store.dispatch(LibraryActions.sharedRead({ shared: [houseEdition(STRICTER as unknown as JsonObject, 2)] }));
+  expect(limitsOf()).not.toContain('table');
+});
