@@ -88,6 +88,19 @@ async function reader<T>(path: string, read: (document: Document) => T): Promise
   return value as T;
 }
 
+/** Releases stylesheets and page kinds as they are stored: from then on readers see them. */
+async function releaseStyles(): Promise<void> {
+  const api = `${used.typikon.address}/api/v1`;
+  const { revision } = (await (await fetch(`${api}/style-files`)).json()) as { revision: number };
+  const released = await fetch(`${api}/shared/pages/editions`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'if-match': `"${revision}"` },
+    body: JSON.stringify({ note: '' }),
+  });
+  // 409: they are released as they are.
+  assert.ok(released.status === 201 || released.status === 409, `${released.status}`);
+}
+
 /** The first document of a kind in which something is to be seen. */
 async function documentWith(kind: string, text: string): Promise<string> {
   const answer = await fetch(`${used.typikon.address}/api/v1/texts/published?pageKind=${kind}`);
@@ -97,8 +110,39 @@ async function documentWith(kind: string, text: string): Promise<string> {
 
 const radius = (document: Document): string => getComputedStyle(document.querySelector('figure.rounded img')!).borderTopLeftRadius;
 
+/** Looks at what a release of them would do to texts, and makes it. */
+async function releaseInPage(): Promise<void> {
+  const { page, mishaps } = await openPage(used.browser);
+  const bench = new Bench(page);
+  await page.goto(`${used.typikon.address}/styles`);
+  await page.waitForSelector('ty-title-line a.go');
+  assert.equal(await bench.text('ty-title-line a.go'), 'Release…');
+  await bench.click('ty-title-line a.go');
+  await eventually(
+    () => page.$eval('ty-shared-release-page .go', (button) => !(button as HTMLButtonElement).disabled).catch(() => false),
+    (isReady) => isReady,
+    'not everything was looked at',
+  );
+  assert.match(await bench.text('ty-pages-changes'), /stylesheets/);
+  assert.match(await bench.text('ty-looks-view tbody tr'), /^background-color of p|^[a-z-]+ of [a-z0-9]+: /);
+  await page.waitForSelector('ty-look-by-both iframe');
+  assert.deepEqual(await axeFindings(page), []);
+  await bench.press('ty-shared-release-page', 'Release…');
+  await page.waitForSelector('ty-release-dialog');
+  assert.deepEqual(await axeFindings(page), []);
+  await page.type('#release-note', 'Fares stand out.');
+  await bench.press('ty-release-dialog', 'Release it');
+  await eventually(
+    () => bench.text('ty-edition-list li'),
+    (text) => text.includes('Fares stand out.'),
+    'the edition is not listed',
+  );
+  assert.deepEqual(mishaps, []);
+  await page.close();
+}
+
 describe('a style that shows nothing on the page', () => {
-  test('the file is not loaded there: found, explained, loaded, seen by readers, taken back', async () => {
+  test('the file is not loaded there: found, explained, loaded, seen by readers once it is released, taken back', async () => {
     const id = await documentWith('news', 'class="fare-note"');
     const ground = (document: Document): string => getComputedStyle(document.querySelector('p.fare-note')!).backgroundColor;
     assert.equal(await reader(`/documents/${id}`, ground), 'rgba(0, 0, 0, 0)');
@@ -116,6 +160,8 @@ describe('a style that shows nothing on the page', () => {
     );
     await comparison.press('Load figures.css', 'Take it');
     await comparison.untilShare((share) => share > before);
+    assert.equal(await reader(`/documents/${id}`, ground), 'rgba(0, 0, 0, 0)');
+    await releaseInPage();
     assert.equal(await reader(`/documents/${id}`, ground), 'rgb(227, 238, 241)');
     assert.equal(
       (await comparison.titles()).some((title) => title.includes('fare-note')),
@@ -131,11 +177,12 @@ describe('a style that shows nothing on the page', () => {
       [...document.querySelectorAll('button')].find((node) => node.textContent?.trim() === 'Take back')!.click(),
     );
     await comparison.untilShare((share) => share === before);
+    await releaseStyles();
     assert.equal(await reader(`/documents/${id}`, ground), 'rgba(0, 0, 0, 0)');
     assert.deepEqual(comparison.mishaps, []);
   });
 
-  test('a heavier rule wins: found, explained, repaired by the least weight in a file of its own, and seen by readers at once', async () => {
+  test('a heavier rule wins: found, explained, repaired by the least weight in a file of its own, and seen by readers once it is released', async () => {
     const id = await documentWith('guide', '<figure class="rounded"');
     assert.equal(await reader(`/documents/${id}`, radius), '0px');
     const comparison = await Comparison.open('story-desk', 'guide');
@@ -179,6 +226,7 @@ describe('a style that shows nothing on the page', () => {
 
     await comparison.press('least weight', 'Take it');
     await comparison.untilShare((share) => share > before);
+    await releaseStyles();
     assert.equal(await reader(`/documents/${id}`, radius), '14px');
     const links = await reader(`/documents/${id}`, (document) =>
       [...document.querySelectorAll('link[rel=stylesheet]')].map((link) => link.getAttribute('href')),
@@ -398,6 +446,7 @@ describe('stylesheets and page kinds', () => {
   test('a mistake is told at its line; what is stored has another address; an older version comes back', async () => {
     const { page, bench, mishaps } = await open('/styles/sheet/tender');
     const link = (document: Document): string => document.querySelector('link[href*=tender]')!.getAttribute('href')!;
+    await releaseStyles();
     const before = await reader('/documents/tender-pontoon', link);
     await type(page, bench, '.wide td { color: rgb(1, 2, 3) }\n.wide { color red }\n');
     await eventually(
@@ -413,6 +462,7 @@ describe('stylesheets and page kinds', () => {
       (text) => text.startsWith('Saved.'),
       'it is not stored',
     );
+    await releaseStyles();
     const after = await reader('/documents/tender-pontoon', link);
     assert.notEqual(after, before);
     const answer = await fetch(`${used.typikon.siteAddress}${after}`);
@@ -429,12 +479,11 @@ describe('stylesheets and page kinds', () => {
       (text) => text.includes('Long tables'),
       'the old text is not there',
     );
+    await page.waitForSelector('nav .changed');
     await bench.press('ty-stylesheet-editor', 'Save');
-    await eventually(
-      () => reader('/documents/tender-pontoon', link),
-      (href) => href === before,
-      'readers do not get the old text',
-    );
+    await page.waitForFunction(() => document.querySelector('nav .changed') === null);
+    await releaseStyles();
+    assert.equal(await reader('/documents/tender-pontoon', link), before);
     assert.deepEqual(mishaps, []);
   });
 
@@ -478,6 +527,7 @@ describe('stylesheets and page kinds', () => {
       'it is not stored',
     );
     const colour = (document: Document): string => getComputedStyle(document.querySelector('h1')!).color;
+    await releaseStyles();
     assert.equal(await reader('/documents/tender-pontoon', colour), 'rgb(9, 8, 7)');
     assert.notEqual(await reader('/documents/notice-016', colour), 'rgb(9, 8, 7)');
     // It is still loaded somewhere, so it stays.
@@ -523,6 +573,7 @@ describe('stylesheets and page kinds', () => {
       (text) => text.startsWith('Saved.'),
       'it is not stored',
     );
+    await releaseStyles();
     const shown = await reader('/documents/diary-slip-day', (document) => [
       document.querySelector('main > section.body') !== null,
       [...document.querySelectorAll('link')].map((node) => node.getAttribute('href')!.replace(/^.*\/(\w+)\..*$/, '$1')).join(),

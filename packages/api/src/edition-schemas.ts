@@ -24,7 +24,7 @@ export const release = z.object({
     .describe('What was known to be amiss, and why it was released all the same.'),
 });
 
-export const part = z.enum(['house-limits']).describe('What the whole site has once.');
+export const part = z.enum(['house-limits', 'pages']).describe('What the whole site has once.');
 export const sharedTold = release.extend({ part }).openapi('SharedEdition');
 export const sharedWhole = sharedTold.extend({ document: z.record(z.string(), z.unknown()) });
 

@@ -53,6 +53,7 @@ export const contract = {
   readShared: shared.readShared,
   releaseShared: shared.releaseShared,
   takeBackShared: shared.takeBackShared,
+  resetShared: shared.resetShared,
   reachOfShared: reach.reachOfShared,
   reachOfSharedText: reach.reachOfSharedText,
   fitOfTexts: fit.fitOfTexts,

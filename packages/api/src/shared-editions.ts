@@ -56,6 +56,22 @@ export const releaseShared = createRoute({
   },
 });
 
+export const resetShared = createRoute({
+  method: 'post',
+  path: '/shared/{part}/draft/back',
+  summary: 'Puts the last edition into the draft: what was changed since goes from it',
+  description: 'Needs If-Match with the entity tag of the draft.',
+  ...needs('design'),
+  request: { params: ofPart, headers: ifMatch },
+  responses: {
+    200: json(z.object({ revision: z.int().describe('The state of the draft then.') }), 'The draft says what the last edition says'),
+    404: failure('Nothing was released yet'),
+    412: failure('Somebody else has saved the draft since'),
+    422: failure('Something that was not there then is in use'),
+    428: failure('If-Match is missing'),
+  },
+});
+
 export const takeBackShared = createRoute({
   method: 'post',
   path: '/shared/{part}/editions/{number}/again',

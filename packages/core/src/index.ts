@@ -175,6 +175,8 @@ export {
   type LikenessReport,
 } from './likeness/likeness';
 export { LikenessCounter, type LikenessCount } from './likeness/count';
+export { lineChanges } from './css/line-changes';
+export { Looks, LookSum, type LookChange, type LookGroup, type TextLook } from './likeness/looks';
 export type { Cause, CauseKind, Place, PlaceDifference, RuleNote, Side } from './likeness/cause';
 export {
   addedTo,

@@ -143,7 +143,7 @@ export function createApp({
   app.route('/api/v1', questions(sequelize, sites, committing));
   app.route('/api/v1', texts(sequelize, sites));
   app.route('/api/v1', likeness());
-  app.route('/api/v1', styleFiles(sequelize, committing));
+  app.route('/api/v1', styleFiles(sequelize, sites, committing));
   app.route('/api/v1', documents(sequelize, sites, committing));
   app.route('/api/v1', types(sequelize, sites, committing));
   app.route('/api/v1', comparison(sequelize));
@@ -167,6 +167,6 @@ export function createApp({
 const isOfLooks = ({ method, path }: { method: string; path: string }): boolean =>
   method === 'PUT' ||
   (method === 'POST' &&
-    /^\/api\/v1\/(style-files\/changes|profiles|profiles\/[^/]+\/editions|profiles\/[^/]+\/editions\/\d+\/again|shared\/[^/]+\/editions(\/\d+\/again)?|documents|documents\/[^/]+\/(restore|publishing))$/.test(
+    /^\/api\/v1\/(style-files\/changes|profiles|profiles\/[^/]+\/editions|profiles\/[^/]+\/editions\/\d+\/again|shared\/[^/]+\/(editions(\/\d+\/again)?|draft\/back)|documents|documents\/[^/]+\/(restore|publishing))$/.test(
       path,
     ));

@@ -2,7 +2,8 @@ import { compileRules, readHouseLimits, resolveProfile, type CompiledRules, type
 import type { Transaction } from 'sequelize';
 import { ProfileModel } from './db/models';
 import { editionAt, lastEdition, resolveChain, stateOfEditions, type Chain } from './editions/repository';
-import { draftOf, lastShared, stateOfShared } from './editions/shared';
+import { draftOf } from './editions/parts';
+import { lastShared, stateOfShared } from './editions/shared';
 
 const NOTHING: JsonObject = { format: 'typikon-profile/1', name: 'Nothing' };
 

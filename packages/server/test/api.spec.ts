@@ -156,6 +156,7 @@ describe('reading', () => {
         '/roles',
         '/scheduled/{number}/off',
         '/shared',
+        '/shared/{part}/draft/back',
         '/shared/{part}/editions',
         '/shared/{part}/editions/{number}',
         '/shared/{part}/editions/{number}/again',
@@ -447,6 +448,16 @@ describe('stylesheets and page kinds', () => {
     expect(html).toMatch(/<link rel="stylesheet" href="[^"]*print[^"]*" media="print">/);
     const tender = await sheet('tender');
     await change({ stylesheets: [{ ...tender, css: `${tender.css}\n.x {}` }] });
+    // Readers see what was released; the bench shows what is worked on, under an address of its own.
+    expect(await (await page('/documents/tender-pontoon')).text()).toContain(address);
+    expect((await page(address!)).headers.get('cache-control')).toContain('immutable');
+    const { revision } = (await (await request('/style-files')).json()) as { revision: number };
+    const released = await request('/shared/pages/editions', {
+      method: 'POST',
+      headers: { 'if-match': `"${revision}"` },
+      body: { note: 'Another look' },
+    });
+    expect(released.status).toBe(201);
     expect((await page(address!)).headers.get('cache-control')).toBe('no-cache');
     expect(await (await page('/documents/tender-pontoon')).text()).not.toContain(address);
   });

@@ -295,7 +295,7 @@ describe('a database with nothing in it', () => {
       '/likeness/figures',
     ])
       expect(await (await get(path)).json()).toEqual([]);
-    expect(await (await get('/style-files')).json()).toEqual({ stylesheets: [], pageKinds: [] });
+    expect(await (await get('/style-files')).json()).toEqual({ revision: 0, stylesheets: [], pageKinds: [] });
     expect(await (await get('/texts/census')).json()).toMatchObject({ documents: 0 });
     const limits = await get('/house-limits');
     expect([limits.status, limits.headers.get('etag'), await limits.json()]).toEqual([200, '"0"', { format: 'typikon-house/1' }]);

@@ -4,7 +4,7 @@ import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
 import { routes } from './app.routes';
-import { LIKENESS_WORKER } from './features/likeness/likeness-runner';
+import { LIKENESS_WORKER } from './state/likeness-runner';
 import { asActingPerson } from './state/acting';
 import { libraryFeature, loadLibrary, readEditions, readShared } from './state/library';
 import { PROOF_WORKER } from './state/proof-runner';

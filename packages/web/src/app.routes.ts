@@ -57,6 +57,7 @@ export const routes: Routes = [
   {
     path: 'house-limits/release',
     loadComponent: () => import('./features/release/shared-release-page').then((m) => m.SharedReleasePage),
+    data: { part: 'house-limits' },
     title: 'Release of house limits · Typikon',
   },
   {
@@ -74,6 +75,12 @@ export const routes: Routes = [
     loadComponent: () => import('./features/style-files/style-files-page').then((m) => m.StyleFilesPage),
     title: 'Styles · Typikon',
   })),
+  {
+    path: 'styles/release',
+    loadComponent: () => import('./features/release/shared-release-page').then((m) => m.SharedReleasePage),
+    data: { part: 'pages' },
+    title: 'Release of styles · Typikon',
+  },
   {
     path: 'styles/likeness',
     loadComponent: () => import('./features/likeness/likeness-page').then((m) => m.LikenessPage),

@@ -2,6 +2,7 @@ import {
   bestFirst,
   contestFor,
   Likeness,
+  Looks,
   proposeRepairs,
   tryRepair,
   type Cause,
@@ -12,7 +13,7 @@ import {
   type Repair,
   type TriedRepair,
 } from '@typikon/core';
-import type { LikenessSummary, LikenessTask } from './features/likeness/likeness-tasks';
+import type { LikenessSummary, LikenessTask, ToldLook } from './state/likeness-tasks';
 
 /** What was compared last: repairs and contests are asked about it. */
 let compared: {
@@ -54,6 +55,8 @@ function run(task: LikenessTask): unknown {
         ms: performance.now() - begin,
       } satisfies LikenessSummary;
     }
+    case 'looks':
+      return looksOf(task);
     case 'repairs': {
       const cause = causeOf(task.cause);
       return cause === null ? [] : repairsOf(cause);
@@ -75,6 +78,21 @@ function run(task: LikenessTask): unknown {
     default:
       return null;
   }
+}
+
+/** The settings that texts were looked at in last. */
+let looked: { of: string; looks: Looks } | null = null;
+
+function looksOf({ of, before, after, texts }: Extract<LikenessTask, { kind: 'looks' }>): ToldLook[] {
+  if (looked?.of !== of) looked = { of, looks: new Looks(before, after) };
+  const { looks } = looked;
+  return texts.map((html): ToldLook => {
+    try {
+      return looks.look(html);
+    } catch (error) {
+      return { failure: error instanceof Error ? error.message : String(error) };
+    }
+  });
 }
 
 const causeOf = (id: string): Cause | null => compared?.report.causes.find((cause) => cause.id === id) ?? null;

@@ -6,7 +6,7 @@ import { DESK, OVERRIDES, type Repair } from '@typikon/core';
 import { provideStore, Store } from '@ngrx/store';
 import { contentElements, frameHtml } from '../src/shared/page/frame-html';
 import { LikenessDesk } from '../src/shared/page/likeness-desk';
-import { LIKENESS_WORKER, LikenessRunner } from '../src/features/likeness/likeness-runner';
+import { LIKENESS_WORKER, LikenessRunner } from '../src/state/likeness-runner';
 import { figureLines } from '../src/features/profiles/likeness-figures';
 import { StyleDrafts } from '../src/features/style-files/style-drafts';
 import { readWrapper, wrapperText } from '../src/features/style-files/wrapper-text';

@@ -1,6 +1,15 @@
 import { TestBed } from '@angular/core/testing';
 import { MAT_DIALOG_DATA, MatDialog, MatDialogRef } from '@angular/material/dialog';
-import { compileRules, reachInBrief, readHouseLimits, reachOf, resolveProfile, type HouseLimits, type JsonObject } from '@typikon/core';
+import {
+  compileRules,
+  Looks,
+  reachInBrief,
+  readHouseLimits,
+  reachOf,
+  resolveProfile,
+  type HouseLimits,
+  type JsonObject,
+} from '@typikon/core';
 import { of } from 'rxjs';
 import { EditionChangesDialog } from '../src/features/release/edition-changes-dialog';
 import { ReleaseDialog, type ReleaseQuestion } from '../src/features/release/release-dialog';
@@ -8,12 +17,16 @@ import { SharedReleasePage } from '../src/features/release/shared-release-page';
 import { TakeBackDialog } from '../src/features/release/take-back-dialog';
 import { Equipment } from '../src/shared/writing/equipment';
 import { LibraryActions } from '../src/state/library';
+import { LikenessRunner } from '../src/state/likeness-runner';
+import type { LikenessTask, ToldLook } from '../src/state/likeness-tasks';
 import { PROOF_WORKER } from '../src/state/proof-runner';
+import { selectAsReaders } from '../src/state/pages';
 import type { Target } from '../src/state/releases';
+import type { StyleFiles } from '../src/state/types';
 import { SiteWorker } from '../src/state/site-worker';
 import { SPELLING_WORKER } from '../src/state/spelling';
 import { InPageWorker } from './in-page-worker';
-import { demoLibrary, houseEdition, Screen } from './support';
+import { demoLibrary, houseEdition, pagesEdition, Screen } from './support';
 
 jest.setTimeout(60_000);
 
@@ -27,6 +40,11 @@ const EDITIONS = '/api/v1/shared/house-limits/editions';
 const REACH = '/api/v1/shared/house-limits/reach';
 const TEXTS = ['<p>One</p>', '<table><tbody><tr><td>Two three</td></tr></table>'];
 const { document: _document, ...told } = houseEdition(house);
+const looks = { ask: jest.fn((task: LikenessTask) => Promise.resolve(task.kind === 'looks' ? looksOf(task) : null)) };
+function looksOf({ before, after, texts }: Extract<LikenessTask, { kind: 'looks' }>): ToldLook[] {
+  const comparing = new Looks(before, after);
+  return texts.map((html) => (html.includes('TOO MUCH') ? { failure: 'It is nested too deep.' } : comparing.look(html)));
+}
 
 const worker = {
   compare: jest.fn((_asked: { profiles: { id: string; document: JsonObject }[] }) =>
@@ -50,6 +68,7 @@ beforeEach(() => {
     ],
   });
   TestBed.overrideProvider(SiteWorker, { useValue: worker });
+  TestBed.overrideProvider(LikenessRunner, { useValue: looks });
 });
 
 const rulesBy = (document: object) => {
@@ -65,8 +84,10 @@ const touched = TEXTS.flatMap((html, at) => {
     : [{ document: `text-${at}`, field: 'body', title: `Text ${at}`, changedBy: 'ned-orr', reach: reachInBrief(reach) }];
 });
 
+const HOUSE = { inputs: { part: 'house-limits' } };
+
 async function open(): Promise<Screen<SharedReleasePage>> {
-  const screen = await Screen.of(SharedReleasePage);
+  const screen = await Screen.of(SharedReleasePage, HOUSE);
   screen.http.expectOne(EDITIONS).flush([told]);
   screen.store.dispatch(LibraryActions.houseChanged({ house: STRICTER, houseRevision: 3 }));
   await screen.settle();
@@ -83,11 +104,11 @@ async function answerReach(screen: Screen<SharedReleasePage>, together: string[]
 
 describe('the release of house limits', () => {
   test('is none where what the draft says holds', async () => {
-    const screen = await Screen.of(SharedReleasePage);
+    const screen = await Screen.of(SharedReleasePage, HOUSE);
     screen.http.expectOne(EDITIONS).flush([told]);
     await screen.settle();
     expect(screen.texts('h1')).toEqual(['House limits, edition 1']);
-    expect(screen.texts('.note')).toEqual(['There is nothing to release: what the draft says holds for every profile.']);
+    expect(screen.texts('.note')).toEqual(['There is nothing to release: what the draft says is released.']);
     expect(screen.has('.go')).toBe(false);
     screen.http.expectNone(REACH);
   });
@@ -148,9 +169,11 @@ describe('the release of house limits', () => {
     const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of('back') } as never);
     await screen.click('[mat-stroked-button]:not([href])');
     await screen.settle();
-    const back = screen.http.expectOne({ method: 'PUT', url: '/api/v1/house-limits' });
-    expect([back.request.body, back.request.headers.get('If-Match')]).toEqual([house, '"3"']);
-    back.flush(house, { headers: { ETag: '"4"' } });
+    const back = screen.http.expectOne('/api/v1/shared/house-limits/draft/back');
+    expect([back.request.method, back.request.headers.get('If-Match')]).toEqual(['POST', '"3"']);
+    back.flush({ revision: 4 });
+    await new Promise((done) => setTimeout(done));
+    screen.http.expectOne('/api/v1/house-limits').flush(house, { headers: { ETag: '"4"' } });
     await screen.settle();
     expect(screen.has('.go')).toBe(false);
     screen.http.expectOne(EDITIONS).flush([second, told]);
@@ -201,8 +224,105 @@ describe('the release of house limits', () => {
   });
 });
 
+describe('the release of page kinds and stylesheets', () => {
+  const EDITIONS_OF_PAGES = '/api/v1/shared/pages/editions';
+  const { document: _pages, ...toldPages } = pagesEdition();
+  const site = library.stylesheets.find(({ id }) => id === 'site')!;
+  const onSite = library.pageKinds.filter(({ stylesheets }) => stylesheets.includes('site')).map(({ id }) => id);
+  const published = (id: string, pageKindId: string, html: string) => ({
+    id,
+    title: `Title of ${id}`,
+    profileId: 'diary',
+    pageKindId,
+    html,
+  });
+
+  /** The page once stylesheets were changed; every kind of page has two texts, of which the first has a heading. */
+  async function openPages(css: string, more: Partial<StyleFiles> = {}): Promise<Screen<SharedReleasePage>> {
+    const screen = await Screen.of(SharedReleasePage, { inputs: { part: 'pages' } });
+    screen.http.expectOne(EDITIONS_OF_PAGES).flush([toldPages]);
+    const { stylesheets, pageKinds } = library;
+    const changed = stylesheets.map((sheet) => (sheet.id === 'site' ? { ...sheet, css, revision: 2 } : sheet));
+    screen.store.dispatch(LibraryActions.styleFilesChanged({ styleFiles: { revision: 5, stylesheets: changed, pageKinds, ...more } }));
+    await screen.settle();
+    return screen;
+  }
+  async function answer(screen: Screen<SharedReleasePage>): Promise<string[]> {
+    const kinds: string[] = [];
+    for (;;) {
+      await new Promise((done) => setTimeout(done));
+      const [asked] = screen.http.match(({ url, method }) => method === 'GET' && url.startsWith('/api/v1/texts/published'));
+      if (asked === undefined) break;
+      const kind = new URL(asked.request.urlWithParams, 'http://x').searchParams.get('pageKind')!;
+      kinds.push(kind);
+      asked.flush([
+        published(`${kind}-1/body`, kind, '<h2>One</h2><p>Two</p>'),
+        published(`${kind}-2/body`, kind, '<p>Three</p>'),
+        published(`${kind}-3/body`, kind, 'TOO MUCH'),
+      ]);
+    }
+    await screen.settle();
+    return kinds;
+  }
+
+  test('shows which texts look different by which declaration, and only of page kinds that change', async () => {
+    const screen = await openPages(`${site.css}\nh2 { color: #123456 !important }\n`);
+    expect(screen.texts('.changes li')).toEqual([expect.stringMatching(/site\.css ?2 lines more/)]);
+    expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(true);
+    expect((await answer(screen)).sort()).toEqual([...onSite].sort());
+    expect(screen.texts('.strip dd').slice(1)).toEqual([String(onSite.length), String(onSite.length), expect.any(String)]);
+    const rows = screen.texts('tbody tr');
+    expect(rows[0]).toMatch(/^color of h2: .* becomes #123456 ?6 ?6 ?site\.css, line \d+, h2; before: /);
+    expect(screen.texts('ty-looks-view [role=alert]')).toHaveLength(onSite.length);
+    const [before, after] = [...screen.fixture.nativeElement.querySelectorAll('iframe')] as HTMLIFrameElement[];
+    expect([before!.getAttribute('sandbox'), after!.getAttribute('sandbox')]).toEqual(['', '']);
+    expect(before!.srcdoc).not.toContain('#123456');
+    expect(after!.srcdoc).toContain('#123456');
+    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of(undefined) } as never);
+    await screen.click('.go');
+    expect(opened.mock.calls[0]![1]).toMatchObject({
+      data: { target: { kind: 'shared', part: 'pages' }, revision: 5, number: 2, amiss: [], reach: { touched: onSite.length, losing: 0 } },
+    });
+  });
+
+  test('says where nothing looks different, and which page kinds are others', async () => {
+    const [kind, ...kinds] = library.pageKinds;
+    const screen = await openPages(`${site.css}\n/* a remark */\n`, { pageKinds: [{ ...kind!, name: 'Other name' }, ...kinds] });
+    await answer(screen);
+    expect(screen.texts('.groups .note')).toEqual(['Every stored text looks as before.']);
+    expect(screen.texts('.state')).toEqual(['No text looksdifferent']);
+    expect(screen.texts('.changes li').join(' ')).toContain('Other name name');
+    expect(screen.texts('mat-panel-title')).toEqual(['The page kind that changes']);
+    expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(false);
+  });
+
+  test('says why texts could not be read, and goes on when asked again', async () => {
+    const screen = await openPages(`${site.css}\nh2 { color: #123456 !important }\n`);
+    screen.http
+      .expectOne(({ url }) => url.startsWith('/api/v1/texts/published'))
+      .flush({ detail: 'The database is away.' }, { status: 503, statusText: 'No' });
+    await new Promise((done) => setTimeout(done));
+    await screen.settle();
+    expect(screen.texts('ty-looks-view [role=alert] p')).toEqual(['Not all texts were looked at. The database is away.']);
+    await screen.click('ty-looks-view [role=alert] button');
+    expect(await answer(screen)).toHaveLength(onSite.length);
+    expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(false);
+  });
+
+  test('readers and authors see what was released until then', async () => {
+    const screen = await openPages(`${site.css}\nh2 { color: #123456 !important }\n`);
+    const shown = () => JSON.stringify(screen.store.selectSignal(selectAsReaders)()!.stylesheets);
+    expect(shown()).not.toContain('#123456');
+    const edition = pagesEdition(2);
+    const document = JSON.parse(JSON.stringify(edition.document).replace(JSON.stringify(site.css), '"h2{color:#123456}"')) as JsonObject;
+    screen.store.dispatch(LibraryActions.sharedRead({ shared: [{ ...edition, document }] }));
+    expect(shown()).toContain('#123456');
+    await answer(screen);
+  });
+});
+
 test('authors write under the house limits that were released, whatever their draft says', async () => {
-  const screen = await Screen.of(SharedReleasePage);
+  const screen = await Screen.of(SharedReleasePage, HOUSE);
   const limitsOf = () => {
     const equipment = TestBed.inject(Equipment) as unknown as { house: () => HouseLimits | null };
     return Object.keys(equipment.house()!.markup.elements);

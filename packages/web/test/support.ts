@@ -73,7 +73,8 @@ export function demoLibrary(): Library {
     })),
     pageKinds: (json('page-kinds.json') as PageKind[]).map((kind) => ({ ...kind, revision: 1 })),
     texts: [],
-    shared: [houseEdition(json('house-limits.json') as JsonObject)],
+    shared: [houseEdition(json('house-limits.json') as JsonObject), pagesEdition()],
+    pagesRevision: 1,
     house: json('house-limits.json') as HouseLimits,
     houseRevision: 1,
     roles: (json('site.json') as Site).roles.map(({ id, label }): Role => ({ id, name: label })),
@@ -81,9 +82,9 @@ export function demoLibrary(): Library {
   };
 }
 
-/** An edition of the house limits. */
-export const houseEdition = (document: JsonObject, number = 1): SharedEdition => ({
-  part: 'house-limits',
+/** An edition of something that the whole site has once. */
+const sharedEdition = (part: SharedEdition['part'], document: JsonObject, number: number): SharedEdition => ({
+  part,
   number,
   document,
   releasedAt: '2026-01-02T09:00:00.000Z',
@@ -94,6 +95,18 @@ export const houseEdition = (document: JsonObject, number = 1): SharedEdition =>
   reach: null,
   accepted: [],
 });
+
+export const houseEdition = (document: JsonObject, number = 1): SharedEdition => sharedEdition('house-limits', document, number);
+
+/** Page kinds and stylesheets of the demo, as they were released first. */
+export function pagesEdition(number = 1): SharedEdition {
+  const stylesheets = (json('stylesheets.json') as { id: string; purpose: string; media?: string }[]).map((sheet) => ({
+    media: '',
+    ...sheet,
+    css: readFileSync(join(DEMO, 'stylesheets', `${sheet.id}.css`), 'utf8'),
+  }));
+  return sharedEdition('pages', { pageKinds: json('page-kinds.json') as JsonObject[], stylesheets }, number);
+}
 
 /** What is stored beside the demo's profiles. */
 export const STORED: StoredCensus = {

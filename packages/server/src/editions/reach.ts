@@ -19,7 +19,8 @@ import { limitsIn, rulesOfChain } from '../rules';
 import { allowFor, type Allowed } from './allow';
 import { editionAt, lastEdition, resolveChain, type Chain } from './repository';
 import { chainToRelease } from './service';
-import { draftOf, lastShared, mistakesIn, type Part } from './shared';
+import { draftOf, mistakesIn, type Part } from './parts';
+import { lastShared } from './shared';
 
 /** Drafts as they would be released. */
 export interface Change {
@@ -237,7 +238,7 @@ export class ReachService {
     const chains: unknown[] = [];
     const all: Side[] = [];
     let draft: ResolvedProfile | null = null;
-    for (const { profile, kept } of await this.groupsOf(released, shared.length > 0)) {
+    for (const { profile, kept } of await this.groupsOf(released, shared.includes('house-limits'))) {
       const before = (await (kept === null ? lastEdition(profile) : editionAt(profile, kept)))?.chain ?? [];
       const isReleased = kept === null && released.includes(profile);
       const after = isReleased ? await chainToRelease(profile, (other) => stored.get(other)) : before;

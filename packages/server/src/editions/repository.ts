@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import { resolveProfile, type JsonObject } from '@typikon/core';
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import { ProfileEditionModel, StylesheetModel } from '../db/models';
+import { ProfileEditionModel } from '../db/models';
+import { pagesIn } from '../pages/draft';
 import { lastShared } from './shared';
 
 /** The documents that a profile's rules follow from: its own and those that it extends, from the nearest on. */
@@ -81,7 +82,7 @@ const digest = (text: string): string => createHash('sha256').update(text).diges
 export async function inputsOf(chain: Chain, transaction?: Transaction): Promise<Record<string, string>> {
   const resolution = resolveChain(chain);
   const house = await lastShared('house-limits', transaction);
-  const sheets = await StylesheetModel.findAll({ order: ['id'], ...by(transaction) });
+  const { stylesheets: sheets } = pagesIn((await lastShared('pages', transaction))?.document ?? {});
   return {
     profile: digest(canonical(resolution.ok ? resolution.resolved.profile : chain)),
     'house-limits': digest(canonical(house?.document ?? null)),

@@ -5,7 +5,7 @@ import type { TextName } from '../features/candidates';
 import { JobQueue } from '../jobs/queue';
 import { refusalOf, type Reasons } from './release';
 import { chainToRelease, EditionService } from './service';
-import type { Part } from './shared';
+import type { Part } from './parts';
 import { isSameChain, lastEdition } from './repository';
 
 /** Releases a draft when its time has come. */

@@ -10,8 +10,9 @@ import type { SiteService } from '../site/service';
 import { besides, notLooked, refused, toldBoth, toldLooking } from './answers';
 import { ReachService } from './reach';
 import { EditionService } from './service';
-import { lastShared, partName, PARTS, sharedAt } from './shared';
-import { takeBackShared } from './shared-service';
+import { partName, PARTS } from './parts';
+import { lastShared, sharedAt } from './shared';
+import { resetShared, takeBackShared } from './shared-service';
 
 const told = ({ part, number, releasedAt, releasedBy, note, fromRevision, backTo, reach, accepted }: SharedEditionModel) => ({
   part,
@@ -69,6 +70,14 @@ export function sharedEditions(sequelize: Sequelize, site: SiteService, committi
       if (release.is !== 'released') return refused(context, release);
       context.header('ETag', etagOf(release.shared[0]!.number));
       return context.json(told(release.shared[0]!), 201);
+    })
+    .openapi(contract.resetShared, async (context) => {
+      const { part } = context.req.valid('param');
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft.');
+      const by = idOfActing((await site.current()).site, context);
+      const reset = await resetShared(sequelize, committing, { part, isOf: (revision) => matches(ifMatch, revision), by });
+      return reset.is === 'released' ? context.json({ revision: reset.revision }, 200) : refused(context, reset);
     })
     .openapi(contract.takeBackShared, async (context) => {
       const { part, number } = context.req.valid('param');

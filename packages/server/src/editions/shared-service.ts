@@ -2,7 +2,8 @@ import { isSameJson } from '@typikon/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { SharedEditionModel } from '../db/models';
 import { allOrNothing, wantsSecondPerson, type Reasons, type Refusal } from './release';
-import { draftOf, lastShared, mistakesIn, partName, saveDraft, savesBy, sharedAt, type Part } from './shared';
+import { draftOf, mistakesIn, partName, putBack, savesBy, type Part } from './parts';
+import { lastShared, sharedAt } from './shared';
 
 /** A draft of something that the whole site has once, as it was looked at. */
 export interface LookedAtShared {
@@ -66,8 +67,34 @@ export function takeBackShared(
     if (isSameJson(document, last.document))
       return { is: 'same', detail: `Edition ${number} says what edition ${last.number} says. There is nothing to take back.` };
     let { revision } = draft;
-    if (isSameJson(last.document, draft.document)) await saveDraft(part, { document, revision: ++revision }, by, false, transaction);
+    if (isSameJson(last.document, draft.document)) {
+      const follows = await putBack(part, document, `Back to edition ${number}`, by, transaction);
+      if (typeof follows === 'string') return { is: 'mistaken', detail: `${follows} Nothing was taken back.` };
+      revision = follows;
+    }
     const made = { part, number: last.number + 1, document, fromRevision: revision, backTo: number, note, reach: null, releasedBy: by };
     return { is: 'released', edition: await SharedEditionModel.create({ ...made, accepted: [] }, { transaction }) };
+  });
+}
+
+/**
+ * Puts the last edition into the draft.
+ *
+ * @param isOf whether the draft is as it was when it was looked at
+ */
+export async function resetShared(
+  sequelize: Sequelize,
+  committing: () => void,
+  { part, isOf, by }: LookedAtShared & { by: string },
+): Promise<{ is: 'released'; revision: number } | Refusal> {
+  return allOrNothing(sequelize, committing, async (transaction): Promise<{ is: 'released'; revision: number } | Refusal> => {
+    const draft = await draftOf(part, transaction, true);
+    const last = await lastShared(part, transaction);
+    if (draft === null || last === null) return { is: 'missing', detail: `${atBegin(partName(part))} were never released.` };
+    if (!isOf(draft.revision))
+      return { is: 'outdated', detail: `Somebody else has saved ${partName(part)} since you looked at them. Nothing was taken back.` };
+    if (isSameJson(draft.document, last.document)) return { is: 'released', revision: draft.revision };
+    const revision = await putBack(part, last.document, `Back to edition ${last.number}`, by, transaction);
+    return typeof revision === 'string' ? { is: 'mistaken', detail: `${revision} Nothing was taken back.` } : { is: 'released', revision };
   });
 }

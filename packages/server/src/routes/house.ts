@@ -6,7 +6,8 @@ import { idOfActing } from '../auth/acting';
 import { SettingHistoryModel } from '../db/models';
 import { SiteRoleModel } from '../db/site-models';
 import { inTransaction } from '../db/transaction';
-import { draftOf, saveDraft } from '../editions/shared';
+import { draftOf, saveHouse } from '../editions/parts';
+import { firstEdition } from '../editions/shared';
 import { problem } from '../problem';
 import type { SiteService } from '../site/service';
 import { etagHeader, etagOf, matches } from './entity-tags';
@@ -86,7 +87,8 @@ export function house(sequelize: Sequelize, site: SiteService, committing: () =>
         if (!matches(ifMatch, draft?.revision ?? 0))
           return problem(context, 412, 'Somebody else has changed the house limits since you opened them. Nothing of yours was saved.');
         const revision = (draft?.revision ?? 0) + 1;
-        await saveDraft(NAME, { document: value, revision }, savedBy, draft === null, transaction);
+        await saveHouse({ document: value, revision }, savedBy, transaction);
+        await firstEdition(NAME, savedBy, transaction);
         context.header('ETag', etagOf(revision));
         return context.json(value as Record<string, unknown>, 200);
       };

@@ -26,7 +26,8 @@ import {
   StylesheetHistoryModel,
   StylesheetModel,
 } from '../db/models';
-import { saveDraft, storeFirstShared } from '../editions/shared';
+import { saveHouse } from '../editions/parts';
+import { firstEdition } from '../editions/shared';
 import { chainFrom, storeFirst } from '../editions/repository';
 import { storeSite } from '../site/repository';
 import { USUAL_COUNT } from './compose';
@@ -98,8 +99,8 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
       await ProfileModel.create({ id, document }, options);
       await DraftHistoryModel.create({ profileId: id, revision: 1, document }, options);
     }
-    await saveDraft('house-limits', { document: house, revision: 1 }, '', true, transaction);
-    await storeFirstShared('house-limits', house, transaction);
+    await saveHouse({ document: house, revision: 1 }, '', transaction);
+    await firstEdition('house-limits', '', transaction);
     await SettingModel.create({ name: 'site-dictionary', value: SITE_WORDS }, options);
     for (const { title, folder, alt, widthPx, heightPx, type, bytes } of pictures)
       await AssetModel.create({ name: title, title, folder, alt, widthPx, heightPx, type, bytes }, options);
@@ -110,6 +111,8 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
       await StylesheetModel.create({ ...sheet, css }, options);
       await StylesheetHistoryModel.create({ stylesheetId: sheet.id, revision: 1, css }, options);
     }
+    await SettingModel.create({ name: 'pages', value: {}, revision: 1 }, options);
+    await firstEdition('pages', '', transaction);
     for (const { id = '', profile, name, kind, notes, arrives, payload, expectations } of specimens)
       await SpecimenModel.create({ id, name, kind, notes, profileId: profile, arrives, payload, expectations }, options);
     for (const id of documents.keys())

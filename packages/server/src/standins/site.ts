@@ -12,18 +12,20 @@ import {
   type JsonObject,
   type PageContent,
   type PageKind,
+  type Stylesheet,
 } from '@typikon/core';
 import { Hono } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import type { Logger } from 'pino';
 import { col, fn, type Sequelize } from 'sequelize';
 import { DocumentFieldModel } from '../db/document-models';
-import { AssetModel, PageKindModel, StylesheetModel } from '../db/models';
+import { AssetModel } from '../db/models';
 import { ContentTypeModel, FieldModel } from '../db/site-models';
 import type { StoredDocument } from '../documents/document';
 import { onError } from '../errors';
 import { isSound, wellFormed } from '../json-body';
 import { forward, HEAVY_BYTES, type Choice, type Lanes, type Load } from '../lanes/forward';
+import { draftPages, releasedPages, type PagesById } from '../pages/released';
 import { problem } from '../problem';
 import { isSigned } from '../publishing/preview';
 import { documentAt, publicDocument, publicDocuments } from '../publishing/public';
@@ -69,7 +71,8 @@ export function createSite({ sequelize, log, applicationOrigins, imagesDir, lane
         return links.length === 0 ? [] : [`<h2>${escapeText(label)}</h2><ul>${links.join('')}</ul>`];
       })
       .join('\n');
-    return context.html(await page(await pageKindOf('article'), 'Saltmarrow Harbours', html));
+    const pages = await releasedPages();
+    return context.html(page(pages, pageKindOf(pages, 'article'), 'Saltmarrow Harbours', html));
   });
   site.use('/documents/*', forward('site', lanes, laneOf));
   site.get('/documents/:id', async (context) => {
@@ -112,13 +115,20 @@ export function createSite({ sequelize, log, applicationOrigins, imagesDir, lane
       if (tooMuch !== null) return problem(context, 422, tooMuch);
       const rules = await rulesOf(field('profile'), field('role'), drafts);
       const html = cleanWithoutLedger(field('html'), rules);
-      return context.html(await page(await pageKindOf(field('pageKind')), field('title') || 'A page', html));
+      // What is tried is tried with page kinds and stylesheets as they are worked on.
+      const pages = await draftPages();
+      return context.html(page(pages, pageKindOf(pages, field('pageKind')), field('title') || 'A page', html));
     },
   );
   site.get('/stylesheets/:file', async (context) => {
     const [, id = '', tag = ''] = /^([\w-]+)(?:\.([\da-f]+))?\.css$/.exec(context.req.param('file')) ?? [];
-    const sheet = await StylesheetModel.findByPk(id);
-    if (sheet === null) return problem(context, 404, 'There is no such stylesheet.');
+    // An address with the content's tag may be that of what is worked on, which the bench shows.
+    const isAsked = (sheet: Stylesheet | undefined): sheet is Stylesheet =>
+      sheet !== undefined && (tag === '' || tag === contentTag(sheet.css));
+    const released = (await releasedPages()).stylesheets.get(id);
+    const draft = isAsked(released) ? undefined : (await draftPages()).stylesheets.get(id);
+    const sheet = isAsked(draft) ? draft : released;
+    if (sheet === undefined) return problem(context, 404, 'There is no such stylesheet.');
     return context.body(sheet.css, 200, {
       'Content-Type': 'text/css; charset=utf-8',
       // An address that names the content never means another one; every other must be asked for again.
@@ -163,7 +173,8 @@ const MARKED = 'outline: 3px solid #a6301f; outline-offset: 4px';
 
 /** A document through the template of a kind of page. What stands in its fields is cleaned once more. */
 async function documentPage(document: StoredDocument, kindId: string, marked?: string): Promise<string> {
-  const kind = await pageKindOf(kindId);
+  const pages = await releasedPages();
+  const kind = pageKindOf(pages, kindId);
   const rows = await FieldModel.findAll({ where: { typeId: document.type }, order: [['position', 'ASC']] });
   const fields = rows.map(({ key, definition }) => fieldSchema.parse({ key, ...definition }));
   const values: Record<string, string> = {};
@@ -180,12 +191,17 @@ async function documentPage(document: StoredDocument, kindId: string, marked?: s
   const { title } = document;
   const html = slotContents({ fields }, kind, { title, fields: values }, (address) => alts.get(address) ?? '');
   const slot = marked === undefined ? null : slotNameOf(marked, { fields }, kind);
-  return page(kind, title, html, (name, inside) => (name === slot ? `<div style="${MARKED}">${inside}</div>` : inside));
+  return page(pages, kind, title, html, (name, inside) => (name === slot ? `<div style="${MARKED}">${inside}</div>` : inside));
 }
 
 /** Pages name a stylesheet by its content, so that no reader sees an old one that a browser has kept. */
-async function page(kind: PageKind, title: string, html: PageContent['html'], mark?: PageContent['mark']): Promise<string> {
-  const sheets = new Map((await StylesheetModel.findAll({ where: { id: kind.stylesheets } })).map((sheet) => [sheet.id, sheet]));
+function page(
+  { stylesheets: sheets }: PagesById,
+  kind: PageKind,
+  title: string,
+  html: PageContent['html'],
+  mark?: PageContent['mark'],
+): string {
   const stylesheets = kind.stylesheets.flatMap((id) => {
     const sheet = sheets.get(id);
     return sheet === undefined ? [] : [{ address: `/stylesheets/${id}.${contentTag(sheet.css)}.css`, media: sheet.media }];
@@ -204,9 +220,10 @@ const BARE: PageKind = pageKindSchema.parse({
   contentWidthPx: 720,
 });
 
-async function pageKindOf(id: string): Promise<PageKind> {
-  const kind = (await PageKindModel.findByPk(id)) ?? (await PageKindModel.findOne());
-  return kind?.definition ?? BARE;
+/** A kind of page; the first that there is where there is none of that id. */
+function pageKindOf({ pageKinds }: PagesById, id: string): PageKind {
+  const [first = BARE] = pageKinds.values();
+  return pageKinds.get(id) ?? first;
 }
 
 /** Pages of long texts take their time; the size is known without loading them. */

@@ -63,7 +63,9 @@ export class Api {
       map(({ settings, limits, styleFiles, ...rest }) => ({
         ...rest,
         ...limits,
-        ...styleFiles,
+        stylesheets: styleFiles.stylesheets,
+        pageKinds: styleFiles.pageKinds,
+        pagesRevision: styleFiles.revision,
         siteOrigin: atSameHost(settings.siteOrigin),
       })),
     );

@@ -73,8 +73,8 @@ export const libraryFeature = createFeature({
     on(LibraryActions.houseChanged, (state, { house, houseRevision }): LibraryState =>
       state.library === null ? state : { ...state, library: { ...state.library, house, houseRevision } },
     ),
-    on(LibraryActions.styleFilesChanged, (state, { styleFiles }): LibraryState =>
-      state.library === null ? state : { ...state, library: { ...state.library, ...styleFiles } },
+    on(LibraryActions.styleFilesChanged, (state, { styleFiles: { stylesheets, pageKinds, revision } }): LibraryState =>
+      state.library === null ? state : { ...state, library: { ...state.library, stylesheets, pageKinds, pagesRevision: revision } },
     ),
     on(LibraryActions.profileStored, WorkshopActions.saved, (state, { profile }): LibraryState => withProfile(state, profile)),
     on(LibraryActions.profileRemoved, (state, { id }): LibraryState =>
@@ -121,6 +121,9 @@ export const libraryFeature = createFeature({
     selectHouseDocument: createSelector(selectLibrary, (library) => (library === null ? null : (library.house as unknown as JsonObject))),
     /** The house limits as they were released last: they hold. */
     selectHouseEdition: createSelector(selectLibrary, (library) => library?.shared.find(({ part }) => part === 'house-limits') ?? null),
+    /** Page kinds and stylesheets as they were released last: readers and authors see them. */
+    selectPagesEdition: createSelector(selectLibrary, (library) => library?.shared.find(({ part }) => part === 'pages') ?? null),
+    selectPagesRevision: createSelector(selectLibrary, (library) => library?.pagesRevision ?? 0),
     selectHouseRevision: createSelector(selectLibrary, (library) => library?.houseRevision ?? 0),
     selectRoles: createSelector(selectLibrary, (library) => library?.roles ?? []),
     selectStylesheets: createSelector(selectLibrary, (library) => library?.stylesheets ?? []),

@@ -70,6 +70,8 @@ export interface StoredPageKind extends PageKind {
 
 /** The stylesheets of the site and its kinds of page. */
 export interface StyleFiles {
+  /** Counts the changes of them. */
+  revision: number;
   stylesheets: StoredStylesheet[];
   pageKinds: StoredPageKind[];
 }
@@ -146,8 +148,10 @@ export interface Library {
   /** The last edition of each profile. */
   editions: Edition[];
   specimens: Specimen[];
+  /** Stylesheets and page kinds as they are worked on, and how often they were changed. */
   stylesheets: StoredStylesheet[];
   pageKinds: StoredPageKind[];
+  pagesRevision: number;
   texts: TextCount[];
   /** What was released last of what the whole site has once. */
   shared: SharedEdition[];

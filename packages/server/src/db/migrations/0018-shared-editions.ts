@@ -25,5 +25,15 @@ export const sharedEditions: Migration = {
       `INSERT IGNORE INTO shared_editions (part, number, document, from_revision, note, accepted, released_at, released_by)
        SELECT name, 1, value, revision, '', '[]', NOW(3), '' FROM settings WHERE name = 'house-limits'`,
     );
+    const kinds = await shape.select<{ definition: unknown }>('SELECT definition FROM page_kinds ORDER BY id');
+    if (kinds.length === 0) return;
+    const stylesheets = await shape.select('SELECT id, purpose, media, css FROM stylesheets ORDER BY id');
+    const pageKinds = kinds.map(({ definition }): unknown => (typeof definition === 'string' ? JSON.parse(definition) : definition));
+    await shape.run("INSERT IGNORE INTO settings (name, value, revision) VALUES ('pages', '{}', 1)");
+    await shape.run(
+      `INSERT IGNORE INTO shared_editions (part, number, document, from_revision, note, accepted, released_at, released_by)
+       VALUES ('pages', 1, ?, 1, '', '[]', NOW(3), '')`,
+      [JSON.stringify({ pageKinds, stylesheets })],
+    );
   },
 };

@@ -5,7 +5,7 @@ import { DomSanitizer } from '@angular/platform-browser';
 import { groupEntries, settingsFor, surfaceSchema, DESK, type Move } from '@typikon/core';
 import { Store } from '@ngrx/store';
 import { wordsOf } from '../../state/ledger-words';
-import { libraryFeature } from '../../state/library';
+import { selectAsReaders } from '../../state/pages';
 import { SeverityMark } from '../../ui/severity-mark';
 import { frameHtml } from '../../shared/page/frame-html';
 import { Equipment } from '../../shared/writing/equipment';
@@ -38,7 +38,7 @@ export class MoveDialog {
   protected readonly question = inject<MoveQuestion>(MAT_DIALOG_DATA);
   private readonly sanitizer = inject(DomSanitizer);
   private readonly store = inject(Store);
-  private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
+  private readonly library = this.store.selectSignal(selectAsReaders);
   private readonly names = inject(Equipment).names;
   protected readonly groups = computed(() =>
     groupEntries(this.question.move.ledger).map((group) => ({ group, words: wordsOf(group, (id) => this.names().get(id) ?? id) })),

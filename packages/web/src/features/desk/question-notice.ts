@@ -4,7 +4,7 @@ import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
 import { Store } from '@ngrx/store';
-import { libraryFeature } from '../../state/library';
+import { selectAsReaders } from '../../state/pages';
 import type { Answer, Question } from '../../state/questions';
 import { framedText } from '../../shared/page/framed-text';
 
@@ -113,7 +113,7 @@ export class QuestionNotice {
   readonly answered = output<{ answer: Answer; reply: string }>();
   protected readonly isOpen = signal(true);
   private readonly sanitizer = inject(DomSanitizer);
-  private readonly library = inject(Store).selectSignal(libraryFeature.selectLibrary);
+  private readonly library = inject(Store).selectSignal(selectAsReaders);
   protected readonly sides = computed(() => {
     const { before, after } = this.question();
     return [

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { MatTableModule } from '@angular/material/table';
 import { shortSelector, specificityText, type ContestRow, type ContestTable } from '@typikon/core';
-import type { TwoContests } from './likeness-tasks';
+import type { TwoContests } from '../../state/likeness-tasks';
 
 const OUTCOMES: Readonly<Record<Exclude<ContestRow['outcome'], 'wins' | 'condition'>, string>> = {
   importance: 'loses: the other is !important',

@@ -12,6 +12,7 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Acting } from '../../state/acting';
 import { libraryFeature } from '../../state/library';
+import { selectAsReaders } from '../../state/pages';
 import { SiteStore } from '../../state/site';
 import { framedText } from '../../shared/page/framed-text';
 import { Confirm, type Question } from '../../ui/confirm';
@@ -56,7 +57,7 @@ export class VersionsPage {
   private readonly sanitizer = inject(DomSanitizer);
   private readonly store = inject(Store);
   private readonly names = this.store.selectSignal(libraryFeature.selectNames);
-  private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
+  private readonly library = this.store.selectSignal(selectAsReaders);
   protected readonly way = signal<Way>('words');
   private readonly people = computed(() => new Map(this.acting.people().map(({ id, label }) => [id, label])));
   private readonly type = computed(() => this.site.saved()?.types.find(({ id }) => id === this.past.document()?.type) ?? null);

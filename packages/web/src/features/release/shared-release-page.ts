@@ -1,65 +1,88 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { RouterLink } from '@angular/router';
-import { isSameJson, type Json, type JsonObject } from '@typikon/core/settings';
+import { isObject, isSameJson, type Json, type JsonObject } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
-import { Api, type ApiFailure } from '../../state/api';
 import { ContractClient } from '../../state/contract-client';
 import { chainToRelease, type Chain } from '../../state/editions';
-import { selectHouse, selectIsHouseAhead, selectReleasedHouse } from '../../state/house';
+import { selectHouse, selectReleasedHouse } from '../../state/house';
 import { LibraryActions, libraryFeature } from '../../state/library';
+import { LikenessRunner } from '../../state/likeness-runner';
+import { pagesIn, selectPagesDraft, type Shown } from '../../state/pages';
 import { documentOf, type Target, type ToldEdition } from '../../state/releases';
+import type { Part } from '../../state/types';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { EditionChangesDialog, type EditionChanges } from './edition-changes-dialog';
 import { EditionList } from './edition-list';
+import { LooksStore } from './looks-store';
+import { LooksView } from './looks-view';
+import { PagesChanges } from './pages-changes';
 import { ReachStore } from './reach-store';
 import { ReachView } from './reach-view';
 import { amissOf } from './reach-words';
 import { ReleaseDialog, type ReleaseAnswer, type ReleaseQuestion } from './release-dialog';
 import { ReleaseStore, type Sides } from './release-store';
+import { sharedParts } from './shared-parts';
 import { chosenOf, othersAhead } from './together';
 import { TogetherList } from './together-list';
 import { WhatChanges } from './what-changes';
 
-/** What releasing the draft of the house limits would do to every profile and every text, and the editions that were released. */
+/** What releasing something that the whole site has once would do to every text, and the editions that were released. */
 @Component({
   selector: 'ty-shared-release-page',
-  imports: [EditionList, MatButtonModule, ReachView, RouterLink, TitleLine, TogetherList, WhatChanges],
-  providers: [ReleaseStore, ReachStore],
+  imports: [EditionList, LooksView, MatButtonModule, PagesChanges, ReachView, RouterLink, TitleLine, TogetherList, WhatChanges],
+  providers: [ReleaseStore, ReachStore, LooksStore, LikenessRunner],
   templateUrl: './shared-release-page.html',
   styleUrl: './release-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SharedReleasePage {
+  /** What it is, from the route. */
+  readonly part = input.required<Part>();
   protected readonly release = inject(ReleaseStore);
   protected readonly reach = inject(ReachStore);
+  protected readonly looks = inject(LooksStore);
   private readonly store = inject(Store);
-  private readonly api = inject(Api);
   private readonly client = inject(ContractClient);
   private readonly dialogs = inject(MatDialog);
   private readonly messages = inject(MatSnackBar);
-  protected readonly target: Target = { kind: 'shared', part: 'house-limits' };
-  protected readonly path = [{ text: 'Profiles', link: '/profiles' }, { text: 'House limits', link: '/house-limits' }, { text: 'Release' }];
+  private readonly parts = sharedParts();
+  protected readonly facts = computed(() => this.parts[this.part()]);
+  protected readonly target = computed((): Target => ({ kind: 'shared', part: this.part() }));
+  protected readonly path = computed(() => [...this.facts().path, { text: 'Release' }]);
+  protected readonly back = computed(() => this.facts().path.at(-1)!.link);
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   private readonly editions = this.store.selectSignal(libraryFeature.selectEditions);
-  private readonly draft = this.store.selectSignal(libraryFeature.selectHouseDocument);
-  private readonly revision = this.store.selectSignal(libraryFeature.selectHouseRevision);
+  private readonly texts = this.store.selectSignal(libraryFeature.selectTexts);
+  private readonly siteOrigin = this.store.selectSignal(libraryFeature.selectSiteOrigin);
   private readonly houses = {
     before: this.store.selectSignal(selectReleasedHouse),
     after: this.store.selectSignal(selectHouse),
   };
-  protected readonly last = this.store.selectSignal(libraryFeature.selectHouseEdition);
-  protected readonly isAhead = this.store.selectSignal(selectIsHouseAhead);
-  protected readonly number = computed(() => this.last()?.number ?? 0);
-  /** What they say beside markup, as it holds and as it would. */
-  protected readonly settings = computed(() => ({ before: besideMarkup(this.last()?.document), after: besideMarkup(this.draft()) }));
-  protected readonly others = computed(() =>
-    othersAhead(this.target, this.profiles(), this.editions(), { isAhead: this.isAhead(), revision: this.revision() }),
+  private readonly draftOfPages = this.store.selectSignal(selectPagesDraft);
+  protected readonly isAhead = computed(() => this.facts().isAhead());
+  protected readonly number = computed(() => this.facts().last()?.number ?? 0);
+  /** What house limits say beside markup, as it holds and as it would. */
+  protected readonly settings = computed(() => ({
+    before: besideMarkup(this.facts().last()?.document),
+    after: besideMarkup(this.facts().draft()),
+  }));
+  /** Pages as readers see them, and as they would. */
+  protected readonly pages = computed(
+    (): Record<'before' | 'after', Shown> => ({
+      before: { ...pagesIn(this.parts.pages.last()), siteOrigin: this.siteOrigin() },
+      after: { ...this.draftOfPages(), siteOrigin: this.siteOrigin() },
+    }),
+    { equal: isSameJson as (one: unknown, other: unknown) => boolean },
   );
+  protected readonly others = computed(() => {
+    const { isAhead, revision } = this.parts['house-limits'];
+    return othersAhead(this.target(), this.profiles(), this.editions(), { isAhead: isAhead(), revision: revision() });
+  });
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
   private readonly with = computed(() => chosenOf(this.others(), this.chosen()), { equal: isSameJson });
   /** Every profile as authors write with it, and as it would be. */
@@ -80,29 +103,38 @@ export class SharedReleasePage {
     { equal: isSameJson as (one: unknown, other: unknown) => boolean },
   );
   /** Whether everything was looked at, so that a release is no leap in the dark. */
-  protected readonly isReady = computed(
-    () =>
-      this.isAhead() &&
-      this.reach.isLooked() &&
-      this.release.lines() !== null &&
-      this.release.findings() !== null &&
-      (this.release.proved() !== null || this.release.proofFailure() !== ''),
-  );
+  protected readonly isReady = computed(() => {
+    if (!this.isAhead()) return false;
+    if (this.part() === 'pages') return this.looks.isLooked();
+    const { lines, findings, proved, proofFailure } = this.release;
+    return this.reach.isLooked() && lines() !== null && findings() !== null && (proved() !== null || proofFailure() !== '');
+  });
 
   constructor() {
     effect(() => {
-      const [isAhead, draft, sides, { together }] = [this.isAhead(), this.draft(), this.sides(), this.with()];
+      const [isAhead, draft, part] = [this.isAhead(), this.facts().draft(), this.part()];
       if (draft === null) return;
-      untracked(() => {
-        if (!isAhead) {
+      if (!isAhead || part !== 'house-limits') {
+        untracked(() => {
           this.release.giveUp();
           this.reach.giveUp();
-          void this.release.readEditions(this.target);
-          return;
-        }
-        const rules = { before: asProfile(this.last()?.document ?? {}), after: asProfile(draft), house: null };
-        this.release.begin({ target: this.target, edition: this.number(), rules, profiles: sides });
-        this.reach.begin({ of: this.target, together: together.map(({ id }) => id) });
+          void this.release.readEditions(this.target());
+        });
+        return;
+      }
+      const [sides, { together }] = [this.sides(), this.with()];
+      untracked(() => {
+        const rules = { before: asProfile(this.facts().last()?.document ?? {}), after: asProfile(draft), house: null };
+        this.release.begin({ target: this.target(), edition: this.number(), rules, profiles: sides });
+        this.reach.begin({ of: this.target(), together: together.map(({ id }) => id) });
+      });
+    });
+    effect(() => {
+      if (this.part() !== 'pages') return;
+      const [isAhead, { before, after }] = [this.isAhead(), this.pages()];
+      untracked(() => {
+        if (!isAhead) this.looks.giveUp();
+        else this.looks.begin(before, after, countsByKind(this.texts()));
       });
     });
   }
@@ -110,15 +142,19 @@ export class SharedReleasePage {
   /** Asks why, and releases the draft. */
   protected async openRelease(): Promise<void> {
     const { losing, touched } = this.reach.sum();
+    const { name, revision } = this.facts();
+    const isOfPages = this.part() === 'pages';
     const data: ReleaseQuestion = {
-      target: this.target,
-      name: 'the house limits',
+      target: this.target(),
+      name,
       number: this.number() + 1,
-      revision: this.revision(),
-      amiss: amissOf(losing, this.release.proved(), this.release.findings()),
+      revision: revision(),
+      amiss: isOfPages ? [] : amissOf(losing, this.release.proved(), this.release.findings()),
       with: this.with(),
-      withNames: this.others().flatMap(({ key, name }) => (this.chosen().has(key) ? [name] : [])),
-      reach: { texts: this.reach.texts(), touched, losing: losing.documents, words: losing.words },
+      withNames: this.others().flatMap(({ key, name: other }) => (this.chosen().has(key) ? [other] : [])),
+      reach: isOfPages
+        ? { texts: this.looks.texts(), touched: this.looks.sum().texts, losing: 0, words: 0 }
+        : { texts: this.reach.texts(), touched, losing: losing.documents, words: losing.words },
       leave: [],
     };
     const answer = await firstValueFrom(
@@ -127,9 +163,7 @@ export class SharedReleasePage {
         .afterClosed(),
     );
     if (answer !== 'released') return;
-    this.messages.open(`Edition ${data.number} of the house limits is released: they hold for every profile.`, undefined, {
-      duration: 6000,
-    });
+    this.messages.open(`Edition ${data.number} of ${name} is released.`, undefined, { duration: 6000 });
     this.chosen.set(new Set());
     this.store.dispatch(LibraryActions.sharedRequested());
     this.store.dispatch(LibraryActions.editionsRequested());
@@ -137,10 +171,11 @@ export class SharedReleasePage {
 
   /** Puts into the draft what was released last. */
   protected async takeBackDraft(): Promise<void> {
-    const last = this.last();
-    if (last === null) return;
+    const { name, last, revision, read } = this.facts();
+    const edition = last();
+    if (edition === null) return;
     const data: Question = {
-      title: `Take the draft of the house limits back to edition ${last.number}?`,
+      title: `Take the draft of ${name} back to edition ${edition.number}?`,
       text: 'What was changed since goes from the draft. Every saved state of it stays in its history.',
       answers: [
         { value: 'stay', label: 'Leave it' },
@@ -149,29 +184,29 @@ export class SharedReleasePage {
     };
     if ((await firstValueFrom(this.dialogs.open<Confirm, Question, string>(Confirm, { data, width: '480px' }).afterClosed())) !== 'back')
       return;
-    this.api.saveHouseLimits(last.document, this.revision()).subscribe({
-      next: (stored) => this.store.dispatch(LibraryActions.houseChanged(stored)),
-      error: ({ message }: ApiFailure) => this.messages.open(`The draft stays as it is. ${message}`, 'Close'),
-    });
+    try {
+      await firstValueFrom(this.client.post('/shared/{part}/draft/back', undefined, revision(), { part: this.part() }));
+    } catch (error) {
+      this.messages.open(`The draft stays as it is. ${(error as Error).message}`, 'Close');
+    }
+    read();
   }
 
   /** An earlier edition was released again: the draft may have followed. */
   protected wentBack(): void {
     this.store.dispatch(LibraryActions.sharedRequested());
-    this.api.houseLimits().subscribe({
-      next: (current) => this.store.dispatch(LibraryActions.houseChanged(current)),
-      error: () => undefined,
-    });
+    this.facts().read();
   }
 
   /** Shows where an edition and the draft differ. */
   protected async compare({ number }: ToldEdition): Promise<void> {
+    const { name, draft } = this.facts();
     try {
-      const one = await firstValueFrom(documentOf(this.client, this.target, number));
+      const one = await firstValueFrom(documentOf(this.client, this.target(), number));
       const data: EditionChanges = {
-        title: `Edition ${number} of the house limits, and the draft`,
-        one,
-        other: this.draft() ?? {},
+        title: `Edition ${number} of ${name}, and the draft`,
+        one: byName(one),
+        other: byName(draft() ?? {}),
         heads: [`Edition ${number}`, 'The draft'],
       };
       this.dialogs.open<EditionChangesDialog, EditionChanges>(EditionChangesDialog, { data, width: '760px', maxWidth: '94vw' });
@@ -179,6 +214,22 @@ export class SharedReleasePage {
       this.messages.open(`Edition ${number} cannot be read. ${(error as Error).message}`, 'Close');
     }
   }
+}
+
+/** How many texts show on each kind of page. */
+function countsByKind(counts: readonly { pageKindId: string; count: number }[]): Map<string, number> {
+  const sums = new Map<string, number>();
+  for (const { pageKindId, count } of counts) sums.set(pageKindId, (sums.get(pageKindId) ?? 0) + count);
+  return sums;
+}
+
+/** A document whose lists of things with ids are told by these, so that two of them differ only where a thing does. */
+function byName(document: JsonObject): JsonObject {
+  const named = (value: Json): Json =>
+    Array.isArray(value) && value.every((one) => isObject(one) && typeof one['id'] === 'string')
+      ? Object.fromEntries((value as { id: string }[]).map((one) => [one.id, one as unknown as Json]))
+      : value;
+  return Object.fromEntries(Object.entries(document).map(([key, value]) => [key, named(value)]));
 }
 
 /** What house limits say beside their markup rules. */

@@ -3,7 +3,7 @@ import { DomSanitizer, type SafeHtml } from '@angular/platform-browser';
 import { RouterLink } from '@angular/router';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { Store } from '@ngrx/store';
-import { libraryFeature } from '../../state/library';
+import { selectAsReaders } from '../../state/pages';
 import { framedText } from '../../shared/page/framed-text';
 import type { BothResults, TouchedText } from '../../state/reach';
 
@@ -61,7 +61,7 @@ export class TextByBoth {
   readonly heads = input.required<readonly [string, string]>();
   protected readonly way = signal<'page' | 'markup'>('page');
   private readonly sanitizer = inject(DomSanitizer);
-  private readonly library = inject(Store).selectSignal(libraryFeature.selectLibrary);
+  private readonly library = inject(Store).selectSignal(selectAsReaders);
   protected readonly lost = computed(() => {
     const words = this.shown()?.results.wordsLost ?? [];
     const told = words.slice(0, MOST_WORDS).join(' ');

@@ -124,7 +124,7 @@ export class PageKindEditor {
     this.failure.set('');
     try {
       await this.drafts.storeKind(this.id());
-      this.notice.set('Saved. Readers get it with the next page they open.');
+      this.notice.set('Saved. Readers get it once it is released.');
     } catch (error) {
       this.failure.set(`Not saved. ${(error as Error).message}`);
     } finally {

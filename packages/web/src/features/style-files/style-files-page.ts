@@ -3,6 +3,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { Router, RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { selectArePagesAhead } from '../../state/pages';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { PageKindEditor } from './page-kind-editor';
@@ -25,6 +27,8 @@ export class StyleFilesPage {
   private readonly drafts = inject(StyleDrafts);
   private readonly router = inject(Router);
   private readonly dialog = inject(MatDialog);
+  /** Whether what is stored says something else than what readers see. */
+  protected readonly isAhead = inject(Store).selectSignal(selectArePagesAhead);
   protected readonly sheets = this.drafts.sheetRows;
   protected readonly kinds = this.drafts.kindRows;
   protected readonly sheetId = computed(() => this.sheet() ?? (this.kind() === undefined ? this.sheets()[0]?.id : undefined));

@@ -92,7 +92,7 @@ export class StylesheetEditor {
     await this.doing('Not saved.', async () => {
       await this.drafts.storeSheet(this.id(), this.note().trim());
       this.note.set('');
-      this.notice.set('Saved. Readers get it with the next page they open.');
+      this.notice.set('Saved. Readers get it once it is released.');
     });
   }
 

@@ -1,6 +1,6 @@
 import { DESK, settingsFor, surfaceSchema } from '@typikon/core';
 import { frameHtml } from './frame-html';
-import type { Library } from '../../state/types';
+import type { Shown } from '../../state/pages';
 
 /**
  * Clean markup as its page shows it, as a document for a sandboxed frame that runs nothing.
@@ -8,10 +8,10 @@ import type { Library } from '../../state/types';
  * @param pageKind on which it shows; the first that there is where it is not known any more
  * @returns null where there is no kind of page at all
  */
-export function framedText(library: Library | null, pageKind: string, html: string): string | null {
-  const kind = library?.pageKinds.find(({ id }) => id === pageKind) ?? library?.pageKinds[0];
-  if (library === null || kind === undefined) return null;
+export function framedText(shown: Shown | null, pageKind: string, html: string): string | null {
+  const kind = shown?.pageKinds.find(({ id }) => id === pageKind) ?? shown?.pageKinds[0];
+  if (shown === null || kind === undefined) return null;
   const surface = surfaceSchema.parse({ pageKind: kind.id });
-  const { page } = settingsFor(surface, kind, kind, (id) => library.stylesheets.find((sheet) => sheet.id === id), DESK);
-  return frameHtml(page, html, null, library.siteOrigin);
+  const { page } = settingsFor(surface, kind, kind, (id) => shown.stylesheets.find((sheet) => sheet.id === id), DESK);
+  return frameHtml(page, html, null, shown.siteOrigin);
 }

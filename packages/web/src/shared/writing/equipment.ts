@@ -19,6 +19,7 @@ import { Dictionary } from '../../state/dictionary';
 import { EditorSurroundings, surfaceOf } from '../../state/editor-services';
 import { selectReleasedHouse } from '../../state/house';
 import { libraryFeature } from '../../state/library';
+import { selectAsReaders } from '../../state/pages';
 import { confined } from './confined';
 
 /** How high an editor is that stands among others, in pixels. */
@@ -31,7 +32,7 @@ export class Equipment {
   private readonly api = inject(Api);
   private readonly dictionary = inject(Dictionary);
   private readonly surroundings = inject(EditorSurroundings);
-  private readonly library = this.store.selectSignal(libraryFeature.selectLibrary);
+  private readonly library = this.store.selectSignal(selectAsReaders);
   private readonly house = this.store.selectSignal(selectReleasedHouse);
   readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly editions = this.store.selectSignal(libraryFeature.selectEditions);

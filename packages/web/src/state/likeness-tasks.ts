@@ -1,11 +1,16 @@
-import type { Cause, ContentToCompare, ContestTable, LikenessInput, Repair } from '@typikon/core';
+import type { Cause, ContentToCompare, ContestTable, LikenessInput, Repair, Setting, TextLook } from '@typikon/core';
 
 /** What the worker can be asked to do. */
 export type LikenessTask =
   | { kind: 'compare'; input: LikenessInput; documents: readonly ContentToCompare[]; files: readonly string[] }
+  /** How texts look on a page before and after; `of` names the two settings, so that what was learnt of them is kept. */
+  | { kind: 'looks'; of: string; before: Setting; after: Setting; texts: readonly string[] }
   | { kind: 'repairs'; cause: string }
   | { kind: 'try'; repair: Repair; cause: string }
   | { kind: 'contest'; document: string; index: number; pseudo: string; property: string };
+
+/** How one text looks different, or why that could not be told. */
+export type ToldLook = TextLook | { failure: string };
 
 export interface LikenessSummary {
   elements: number;

@@ -1,6 +1,6 @@
 import { Injectable, InjectionToken, inject, type OnDestroy } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
-import { WorkerClient } from '../../state/worker-client';
+import { WorkerClient } from './worker-client';
 import type { LikenessTask } from './likeness-tasks';
 
 /** Makes the worker. A token, so that tests can put something else in its place. */
