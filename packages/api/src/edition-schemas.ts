@@ -24,7 +24,7 @@ export const release = z.object({
     .describe('What was known to be amiss, and why it was released all the same.'),
 });
 
-export const part = z.enum(['house-limits', 'pages']).describe('What the whole site has once.');
+export const part = z.enum(['house-limits', 'pages', 'site']).describe('What the whole site has once.');
 export const sharedTold = release.extend({ part }).openapi('SharedEdition');
 export const sharedWhole = sharedTold.extend({ document: z.record(z.string(), z.unknown()) });
 
@@ -34,7 +34,7 @@ export const togetherWith = z
   .default([])
   .describe('Profiles whose drafts are released with it, all or none, each with the state of its draft that was looked at.');
 export const withShared = z
-  .array(z.object({ part, revision: z.int().min(1) }))
+  .array(z.object({ part, revision: z.int().min(0) }))
   .max(5)
   .default([])
   .describe('What the whole site has once whose draft is released with it, with the state of the draft that was looked at.');

@@ -15,6 +15,8 @@ import * as types from './types';
 export const contract = {
   readSite: site.readSite,
   saveSite: site.saveSite,
+  readSiteDraft: site.readSiteDraft,
+  saveSiteDraft: site.saveSiteDraft,
   whyThisProfile: site.whyThisProfile,
   whoActs: site.whoActs,
   listDocuments: documents.listDocuments,

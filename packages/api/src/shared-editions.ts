@@ -43,7 +43,7 @@ export const releaseShared = createRoute({
   request: {
     params: ofPart,
     headers: ifMatch,
-    body: { required: true, ...json(releaseBody.omit({ leave: true, shared: true }), 'Why, and what is known to be amiss') },
+    body: { required: true, ...json(releaseBody.omit({ leave: true }), 'Why, and what is known to be amiss') },
   },
   responses: {
     201: json(sharedTold, 'The new edition'),

@@ -35,11 +35,38 @@ export const readSite = createRoute({
   responses: { 200: { ...json(siteAnswer, 'The whole site document'), headers: etagHeader } },
 });
 
+export const readSiteDraft = createRoute({
+  method: 'get',
+  path: '/site/draft',
+  summary: 'The site document as it is worked on',
+  description: 'Roles and people are as they hold; content types and statements as the draft says them.',
+  ...needs('read'),
+  responses: { 200: { ...json(siteAnswer, 'The whole site document'), headers: etagHeader } },
+});
+
+export const saveSiteDraft = createRoute({
+  method: 'put',
+  path: '/site/draft',
+  summary: 'Saves the site document as it is worked on: all of it or nothing',
+  description:
+    'Needs If-Match with the entity tag of the draft that was edited. Roles and people hold at once; content types and statements hold once they are released (`/shared/site/editions`), and what was never released at once.',
+  ...needs('administer'),
+  request: { headers: ifMatch, body: { required: true, ...json(siteDocument, 'The whole document') } },
+  responses: {
+    200: { ...json(siteAnswer, 'It is saved'), headers: etagHeader },
+    403: failure('The acting person may not'),
+    409: failure('Something that is to go is still in use'),
+    412: failure('Somebody else has changed it since; `current` holds their version'),
+    422: failure('The document has mistakes; `problems` lists them with their places'),
+    428: failure('If-Match is missing'),
+  },
+});
+
 export const saveSite = createRoute({
   method: 'put',
   path: '/site',
-  summary: 'Changes the site document: all of it or nothing',
-  description: 'Needs If-Match with the entity tag of the document that was edited.',
+  summary: 'Changes the site document, to hold at once: all of it or nothing',
+  description: 'Needs If-Match with the entity tag of the document that was edited. What changes but roles and people is a new edition.',
   ...needs('administer'),
   request: { headers: ifMatch, body: { required: true, ...json(siteDocument, 'The whole document') } },
   responses: {

@@ -232,6 +232,7 @@ export { fitText, lostWords, moveText, type Move } from './site/move';
 export { fieldKeySchema, idFrom } from './profile/basic-schema';
 export { isEmptyValue, isOffered, libraryPictures, strayLinks, valueLetters, valueProblem } from './site/value';
 export { changesOfSite, type SiteChange } from './site/changes';
+export { changesOfWriting, leftBehind, type WritingChange, type WrittenWith } from './site/writing-changes';
 export { OFFER_NAMES, takenOf } from './site/offers';
 export { likelyPlaces, mayStandIn, misplaced, retyped } from './site/retype';
 export { pagesOfHelp } from './site/help-links';

@@ -1,5 +1,16 @@
 import fc from 'fast-check';
-import { changesOfSite, isSameJson, siteSchema, type Json, type Site, type SiteChange } from '../src/index';
+import {
+  Assignments,
+  changesOfSite,
+  changesOfWriting,
+  isSameJson,
+  leftBehind,
+  siteSchema,
+  type Json,
+  type Site,
+  type SiteChange,
+} from '../src/index';
+import { runs } from './fixed-seed';
 
 const KEYS = ['body', 'headline', 'teaser', 'when'];
 const IDS = ['story', 'notice', 'tender', 'diary'];
@@ -163,5 +174,55 @@ describe('what another site document changes', () => {
       Array.from({ length: 5000 }, (_, n) => ({ roles: '*', types: '*', fields: '*', profiles: [`${name}-${n}`] }));
     const changes = changesOfSite(site({ assignments: all('a') }), site({ assignments: all('b') }));
     expect(changes).toHaveLength(10_000);
+  });
+});
+
+describe('who writes with what in another site', () => {
+  const withRoles = (site: Site): Site => ({ ...site, fallback: site.fallback.length === 0 ? ['diary'] : site.fallback });
+  const answers = (site: Site, role: string, typeId: string, key: string) => {
+    const isThere =
+      site.roles.some(({ id }) => id === role) &&
+      site.types.some(({ id, fields }) => id === typeId && fields.some((one) => one.key === key));
+    const { profile, choices } = new Assignments(site).why({ roles: [role], type: typeId, field: key });
+    return isThere ? [profile, [...choices]] : [null, []];
+  };
+
+  test('is told for every role and field of which the answer is another, once, and for no other', () => {
+    fc.assert(
+      fc.property(anySite, anySite.map(withRoles), (from, to) => {
+        const changes = changesOfWriting(from, to);
+        for (const role of ['writer', 'editor', 'clerk'])
+          for (const typeId of IDS)
+            for (const key of KEYS) {
+              const [before, after] = [answers(from, role, typeId, key), answers(to, role, typeId, key)];
+              const told = changes.filter((change) => change.type === typeId && change.field === key && change.roles.includes(role));
+              expect(told.length).toBe(isSameJson(before as Json, after as Json) ? 0 : 1);
+              for (const one of told) {
+                expect([one.before.profile, [...one.before.choices]]).toEqual(before);
+                expect([one.after.profile, [...one.after.choices]]).toEqual(after);
+              }
+            }
+        expect(changesOfWriting(to, to)).toEqual([]);
+      }),
+      { seed: 21, numRuns: runs(150) },
+    );
+  });
+
+  test('leaves those texts behind whose profile no role may choose', () => {
+    fc.assert(
+      fc.property(anySite, (site) => {
+        const counts = IDS.flatMap((typeId) =>
+          KEYS.flatMap((key) => ['notes', 'diary'].map((profileId) => ({ type: typeId, field: key, profileId, count: 2 }))),
+        );
+        const left = leftBehind(site, [...counts, { type: 'story', field: 'body', profileId: 'gone', count: 0 }]);
+        for (const one of counts) {
+          const isOffered = site.roles.some(({ id }) =>
+            new Assignments(site).why({ roles: [id], type: one.type, field: one.field }).choices.includes(one.profileId),
+          );
+          expect(left.includes(one)).toBe(!isOffered);
+        }
+      }),
+      { seed: 22, numRuns: runs(100) },
+    );
   });
 });

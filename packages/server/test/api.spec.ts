@@ -167,6 +167,7 @@ describe('reading', () => {
         '/site-dictionary/words',
         '/site-dictionary/words/{word}',
         '/site/assignment',
+        '/site/draft',
         '/specimens',
         '/specimens/contents',
         '/specimens/{id}',

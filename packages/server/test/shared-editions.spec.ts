@@ -258,3 +258,230 @@ test('two releases at once: one of them is made', async () => {
   expect(answers.map(({ status }) => status).sort()).toEqual([201, 409, 409]);
   expect(await SharedEditionModel.count()).toBe(count + 1);
 });
+
+describe('page kinds and stylesheets', () => {
+  interface Files {
+    revision: number;
+    stylesheets: { id: string; purpose: string; media: string; css: string; revision: number }[];
+    pageKinds: ({ id: string; name: string; revision: number } & JsonObject)[];
+  }
+  const files = async () => (await ask<Files>('GET', '/style-files')).body;
+  const save = async (changes: object, as = ISA): Promise<Files> => {
+    const saved = await ask<Files>('POST', '/style-files/changes', changes, as);
+    expect(saved.status).toBe(200);
+    return saved.body;
+  };
+  const ofPages = (path: string, body: object, tag: number, as = ISA) =>
+    ask<SharedEdition & { revision: number }>('POST', `/shared/pages${path}`, body, { ...as, 'if-match': `"${tag}"` });
+  const lastPages = async () => (await ask<SharedEdition[]>('GET', '/shared')).body.find(({ part }) => part === 'pages')!;
+  const cssOf = (document: JsonObject): string =>
+    (document['stylesheets'] as { id: string; css: string }[]).find(({ id }) => id === 'site')!.css;
+  const withSite = async (css: string) => {
+    const { stylesheets } = await files();
+    return save({ stylesheets: [{ ...stylesheets.find(({ id }) => id === 'site')!, css }] });
+  };
+
+  test('are released as they are saved, each save counted, and taken back to', async () => {
+    const first = await lastPages();
+    expect(first).toMatchObject({ number: 1, fromRevision: 1 });
+    const before = await files();
+    const { revision } = await withSite('h2 { color: red }');
+    expect(revision).toBe(before.revision + 1);
+    expect((await lastPages()).document).toEqual(first.document);
+    expect((await ofPages('/editions', { note: '' }, revision - 1)).status).toBe(412);
+    expect((await ofPages('/editions', { note: 'Red' }, revision)).body).toMatchObject({ number: 2, note: 'Red', fromRevision: revision });
+    expect(cssOf((await lastPages()).document)).toBe('h2 { color: red }');
+    // An edition of a profile names the stylesheets by what they were then.
+    const profileRevision = await changeProfile('diary', { purpose: 'Red' });
+    const released = await ask<{ inputs: Record<string, string> }[]>(
+      'POST',
+      '/profiles/diary/editions',
+      { note: '' },
+      { ...ISA, 'if-match': `"${profileRevision}"` },
+    );
+    const [now, then] = (await ask<{ inputs: Record<string, string> }[]>('GET', '/profiles/diary/editions')).body;
+    expect(released.status).toBe(201);
+    expect(now!.inputs['stylesheets/site']).not.toBe(then!.inputs['stylesheets/site']);
+    const back = await ofPages('/editions/1/again', { note: 'Too red' }, 2);
+    expect(back.body).toMatchObject({ number: 3, backTo: 1 });
+    expect((await files()).stylesheets.map(({ id, css }) => [id, css])).toEqual(before.stylesheets.map(({ id, css }) => [id, css]));
+    expect((await lastPages()).document).toEqual(first.document);
+  });
+
+  test('what was changed since goes from the draft where it is put back, unless somebody uses it', async () => {
+    const { stylesheets, pageKinds } = await files();
+    const { document, number } = await lastPages();
+    const kind = { ...pageKinds[0]!, id: 'fresh', name: 'Fresh', revision: null };
+    await save({ stylesheets: [{ id: 'fresh', purpose: '', media: '', css: 'a {}', revision: null }], pageKinds: [kind] });
+    const { revision } = await withSite('h2 { color: blue }');
+    expect((await ofPages('/draft/back', {}, revision - 1)).status).toBe(412);
+    expect((await ask('POST', '/shared/pages/draft/back', {}, ISA)).status).toBe(428);
+    const reset = await ofPages('/draft/back', {}, revision);
+    expect(reset.status).toBe(200);
+    const now = await files();
+    expect([now.revision, now.stylesheets.length, now.pageKinds.length]).toEqual([
+      reset.body.revision,
+      stylesheets.length,
+      pageKinds.length,
+    ]);
+    expect((await lastPages()).document).toEqual(document);
+    expect((await ofPages('/draft/back', {}, now.revision)).body.revision).toBe(now.revision);
+    expect((await ofPages('/editions', { note: '' }, now.revision)).status).toBe(409);
+    // A content type stands on a kind of page that the edition does not have.
+    await save({ pageKinds: [kind] });
+    const site = await ask<{ types: ({ id: string } & JsonObject)[] }>('GET', '/site');
+    const types = site.body.types.map((type, at) => (at === 0 ? { ...type, alsoOn: ['fresh'] } : type));
+    expect((await ask('PUT', '/site', { ...site.body, types }, { ...ISA, 'if-match': site.etag })).status).toBe(200);
+    const held = await ofPages('/draft/back', {}, (await files()).revision);
+    expect([held.status, held.body.detail]).toEqual([422, expect.stringContaining('show on the page kind "fresh"')]);
+    expect((await files()).pageKinds.map(({ id }) => id)).toContain('fresh');
+    expect((await lastPages()).number).toBe(number);
+  });
+});
+
+describe('what there is to write, and who writes it', () => {
+  interface Site {
+    roles: ({ id: string; rights: string[] } & JsonObject)[];
+    people: { id: string; label: string; roles: string[] }[];
+    types: ({ id: string; label: string } & JsonObject)[];
+    assignments: ({ roles: string[] | '*'; profiles: string[] } & JsonObject)[];
+  }
+  const held = async () => (await ask<Site>('GET', '/site')).body;
+  const siteDraft = async () => {
+    const { body, etag } = await ask<Site>('GET', '/site/draft');
+    return { site: body as Site, revision: Number(etag.slice(1, -1)) };
+  };
+  const save = async (change: (site: Site) => Partial<Site>, as = ISA) => {
+    const { site, revision } = await siteDraft();
+    return ask<Site>('PUT', '/site/draft', { ...site, ...change(site) }, { ...as, 'if-match': `"${revision}"` });
+  };
+  const ofSite = (path: string, body: object, tag: number, as: Record<string, string> = ISA) =>
+    ask<SharedEdition>('POST', `/shared/site${path}`, body, { ...as, 'if-match': `"${tag}"` });
+  const lastSite = async () => (await ask<SharedEdition[]>('GET', '/shared')).body.find(({ part }) => part === 'site')!;
+  const renamed = (label: string) => (site: Site) => ({ types: site.types.map((type, at) => (at === 0 ? { ...type, label } : type)) });
+  const profileThere = async (type: string, field: string) =>
+    (await ask<{ profile: string }>('GET', `/site/assignment?type=${type}&field=${field}&roles=web-team`)).body.profile;
+
+  test('is saved as a draft: people and roles hold at once, the rest once it is released', async () => {
+    const before = await held();
+    const saved = await save((site) => ({
+      ...renamed('Other name')(site),
+      people: [...site.people, { id: 'new-person', label: 'New Person', roles: ['web-team'] }],
+    }));
+    expect(saved.status).toBe(200);
+    const now = await held();
+    expect(now.people.map(({ id }) => id)).toContain('new-person');
+    expect(now.types[0]!.label).toBe(before.types[0]!.label);
+    const { site, revision } = await siteDraft();
+    expect(site.types[0]!.label).toBe('Other name');
+    expect((await ofSite('/editions', { note: '' }, revision - 1)).status).toBe(412);
+    expect((await ask('PUT', '/site/draft', site, ISA)).status).toBe(428);
+    expect((await ask('PUT', '/site/draft', site, { ...ISA, 'if-match': `"${revision - 1}"` })).status).toBe(412);
+    const { number } = await lastSite();
+    expect((await ofSite('/editions', { note: 'Named' }, revision)).body).toMatchObject({ number: number + 1, note: 'Named' });
+    expect((await held()).types[0]!.label).toBe('Other name');
+    expect((await ofSite('/editions', { note: '' }, revision)).status).toBe(409);
+    const back = await ofSite(`/editions/${number}/again`, { note: '' }, number + 1);
+    expect(back.body).toMatchObject({ number: number + 2, backTo: number });
+    expect((await held()).types[0]!.label).toBe(before.types[0]!.label);
+    expect((await siteDraft()).site.types[0]!.label).toBe(before.types[0]!.label);
+    expect((await held()).people.map(({ id }) => id)).toContain('new-person');
+  });
+
+  test('who writes with what changes once it is released, and can be put back before', async () => {
+    const { site } = await siteDraft();
+    const of = site.types[0]!;
+    const [{ key }] = of['fields'] as unknown as [{ key: string }];
+    const before = await profileThere(of.id, key);
+    const other = before === 'reply' ? 'diary' : 'reply';
+    expect(
+      (await save(({ assignments }) => ({ assignments: [{ roles: '*', types: '*', fields: '*', profiles: [other] }, ...assignments] })))
+        .status,
+    ).toBe(200);
+    expect(await profileThere(of.id, key)).toBe(before);
+    const { revision } = await siteDraft();
+    expect((await ofSite('/draft/back', {}, revision)).status).toBe(200);
+    expect((await siteDraft()).site.assignments).toEqual(site.assignments);
+    expect(
+      (await save(({ assignments }) => ({ assignments: [{ roles: '*', types: '*', fields: '*', profiles: [other] }, ...assignments] })))
+        .status,
+    ).toBe(200);
+    expect((await ofSite('/editions', { note: '' }, (await siteDraft()).revision)).status).toBe(201);
+    expect(await profileThere(of.id, key)).toBe(other);
+    const last = (await lastSite()).number;
+    expect((await ofSite(`/editions/${last - 1}/again`, { note: '' }, last)).status).toBe(201);
+    expect(await profileThere(of.id, key)).toBe(before);
+  });
+
+  test('is released by whoever administers, alone or with something else', async () => {
+    const made = await save((site) => ({
+      ...renamed('By nobody')(site),
+      roles: [...site.roles, { ...site.roles[0]!, id: 'designer', label: 'Designer', rights: ['read', 'design'] }],
+      people: [...site.people, { id: 'dee', label: 'Dee', roles: ['designer'] }],
+    }));
+    expect(made.status).toBe(200);
+    const { revision } = await siteDraft();
+    const dee = { 'typikon-person': 'dee' };
+    expect((await ofSite('/editions', { note: '' }, revision, dee)).status).toBe(403);
+    const house = await change(elements({ abbr: { outcome: 'drop' } }), dee);
+    const both = { note: '', shared: [{ part: 'site', revision }] };
+    expect((await release(both, house, dee)).status).toBe(403);
+    const story = await changeProfile('story-desk', { purpose: 'By Dee' }, dee);
+    expect((await ask('POST', '/profiles/story-desk/editions', both, { ...dee, 'if-match': `"${story}"` })).status).toBe(403);
+    expect((await held()).types[0]!.label).not.toBe('By nobody');
+    const count = (await editions()).length;
+    expect((await release(both, house)).status).toBe(201);
+    expect((await held()).types[0]!.label).toBe('By nobody');
+    expect((await editions()).length).toBe(count + 1);
+  });
+
+  test('a role that a statement still names stays, and nothing is released that names what is not there', async () => {
+    const { roles } = await held();
+    const { revision } = await siteDraft();
+    const role = roles[0]!.id;
+    expect(
+      (await save((site) => ({ assignments: [{ roles: [role], types: '*', fields: '*', profiles: ['diary'] }, ...site.assignments] })))
+        .status,
+    ).toBe(200);
+    expect((await ofSite('/editions', { note: '' }, revision + 1)).status).toBe(201);
+    const unnamed = await save((site) => ({
+      roles: site.roles.filter(({ id }) => id !== role),
+      people: site.people.map((person) => ({ ...person, roles: person.roles.filter((id) => id !== role) })),
+      assignments: [],
+    }));
+    // Whoever administers may be the only one of that role: then that is said first.
+    expect([409, 422]).toContain(unnamed.status);
+    expect((await held()).roles.map(({ id }) => id)).toContain(role);
+    // A profile goes while the draft names it: neither the site is released nor what was to be released with it.
+    const brief = await ask('POST', '/profiles', { id: 'brief', document: { format: 'typikon-profile/1', name: 'Brief' } }, ISA);
+    expect(brief.status).toBe(201);
+    expect((await save(() => ({ assignments: [{ roles: '*', types: '*', fields: '*', profiles: ['brief'] }] }))).status).toBe(200);
+    expect((await ask('DELETE', '/profiles/brief', undefined, { ...ISA, 'if-match': '"1"' })).status).toBe(204);
+    const house = await change(elements({ cite: { outcome: 'drop' } }));
+    const draft = await siteDraft();
+    const number = (await editions()).length;
+    const refused = await release({ shared: [{ part: 'site', revision: draft.revision }] }, house);
+    expect([refused.status, refused.body.detail]).toEqual([422, expect.stringContaining('no profile "brief"')]);
+    expect((await editions()).length).toBe(number);
+    expect((await ofSite('/draft/back', {}, draft.revision)).status).toBe(200);
+  });
+
+  test('one that is stored to hold at once is an edition, and a draft follows where nothing was changed in it', async () => {
+    const { number } = await lastSite();
+    const stored = await ask<Site>('GET', '/site');
+    const put = (body: Site, etag: string) => ask<Site>('PUT', '/site', body, { ...ISA, 'if-match': etag });
+    const first = await put({ ...stored.body, ...renamed('At once')(stored.body) }, stored.etag);
+    expect(first.status).toBe(200);
+    expect((await lastSite()).number).toBe(number + 1);
+    expect((await siteDraft()).site.types[0]!.label).toBe('At once');
+    // Roles and people alone are no edition.
+    const people = first.body.people.map((person) => (person.id === 'dee' ? { ...person, label: 'Dee Dee' } : person));
+    const second = await put({ ...first.body, people }, first.etag);
+    expect([second.status, (await lastSite()).number]).toEqual([200, number + 1]);
+    // A draft that says something of its own stays.
+    expect((await save(renamed('Mine'))).status).toBe(200);
+    const third = await put({ ...second.body, ...renamed('Theirs')(second.body) }, second.etag);
+    expect(third.status).toBe(200);
+    expect([(await held()).types[0]!.label, (await siteDraft()).site.types[0]!.label]).toEqual(['Theirs', 'Mine']);
+  });
+});

@@ -44,6 +44,12 @@ export const routes: Routes = [
     title: 'Roles and people · Typikon',
   },
   {
+    path: 'writing/release',
+    loadComponent: () => import('./features/release/shared-release-page').then((m) => m.SharedReleasePage),
+    data: { part: 'site' },
+    title: 'Release of what is written · Typikon',
+  },
+  {
     path: 'compare',
     loadComponent: () => import('./features/compare/compare-page').then((m) => m.ComparePage),
     title: 'Two profiles · Typikon',

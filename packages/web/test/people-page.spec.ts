@@ -25,7 +25,7 @@ const SMALL: Site = siteSchema.parse({
 
 async function open(site: Site): Promise<{ screen: Screen<PeoplePage>; draft: () => Site }> {
   const screen = await Screen.of(PeoplePage);
-  screen.http.expectOne('/api/v1/site').flush(site, { headers: { etag: '"1"' } });
+  screen.http.expectOne('/api/v1/site/draft').flush(site, { headers: { etag: '"1"' } });
   const store = TestBed.inject(SiteStore);
   // What is read goes through promises that the screen does not wait for.
   while (store.status() === 'loading') await new Promise((done) => setTimeout(done));
@@ -41,13 +41,13 @@ test('before the site was read nothing is said to be missing, and nothing can be
   const screen = await Screen.of(PeoplePage);
   expect(screen.texts('ty-site-opening')).toEqual(['Opening the site …']);
   expect(screen.texts('.none, input, ty-site-state [role=status]').filter((words) => words !== '')).toEqual([]);
-  screen.http.expectOne('/api/v1/site').error(new ProgressEvent('error'));
+  screen.http.expectOne('/api/v1/site/draft').error(new ProgressEvent('error'));
   const store = TestBed.inject(SiteStore);
   while (store.status() === 'loading') await new Promise((done) => setTimeout(done));
   await screen.settle();
   expect(screen.texts('ty-site-opening [role=alert]')[0]).toMatch(/^The site cannot be read\./);
   await screen.click('ty-site-opening button');
-  screen.http.expectOne('/api/v1/site').flush(SMALL, { headers: { etag: '"1"' } });
+  screen.http.expectOne('/api/v1/site/draft').flush(SMALL, { headers: { etag: '"1"' } });
   while (store.status() === 'loading') await new Promise((done) => setTimeout(done));
   await screen.settle();
   expect(screen.texts('ty-site-opening')).toEqual([]);

@@ -253,7 +253,7 @@ describe('the release page', () => {
     await screen.settle();
     // What is chosen beside is no part of what is looked at until it is chosen.
     screen.http.expectNone(`/api/v1/profiles/${ID}/reach`);
-    expect(screen.texts('ty-together-list li')).toEqual(['House limits', house.document['name']]);
+    expect(screen.texts('ty-together-list label')).toEqual(['House limits', house.document['name']]);
     for (const at of [1, 2]) {
       await screen.click(`ty-together-list li:nth-child(${at}) input`);
       await screen.settle();
@@ -287,6 +287,7 @@ describe('the question before a release', () => {
   const question: ReleaseQuestion = {
     target: TARGET,
     name: '“Notices desk”',
+    effect: 'Authors write with it from then on.',
     number: 2,
     revision: 5,
     with: { together: [{ id: 'house', revision: 3 }], shared: [{ part: 'house-limits', revision: 4 }] },

@@ -7,6 +7,7 @@ import {
   readHouseLimits,
   reachOf,
   resolveProfile,
+  siteSchema,
   type HouseLimits,
   type JsonObject,
 } from '@typikon/core';
@@ -22,7 +23,7 @@ import type { LikenessTask, ToldLook } from '../src/state/likeness-tasks';
 import { PROOF_WORKER } from '../src/state/proof-runner';
 import { selectAsReaders } from '../src/state/pages';
 import type { Target } from '../src/state/releases';
-import type { StyleFiles } from '../src/state/types';
+import type { SharedEdition, StyleFiles } from '../src/state/types';
 import { SiteWorker } from '../src/state/site-worker';
 import { SPELLING_WORKER } from '../src/state/spelling';
 import { InPageWorker } from './in-page-worker';
@@ -151,7 +152,7 @@ describe('the release of house limits', () => {
       LibraryActions.profileStored({ profile: { ...story, revision: 6, document: { ...story.document, purpose: 'Else' } } }),
     );
     await screen.settle();
-    expect(screen.texts('ty-together-list li')).toEqual([story.document['name']]);
+    expect(screen.texts('ty-together-list label')).toEqual([story.document['name']]);
     screen.find<HTMLInputElement>('ty-together-list input').click();
     await screen.settle();
     await answerReach(screen, ['story-desk']);
@@ -191,6 +192,7 @@ describe('the release of house limits', () => {
     const question: ReleaseQuestion = {
       target: TARGET,
       name: 'the house limits',
+      effect: 'They hold.',
       number: 2,
       revision: 5,
       amiss: [],
@@ -205,7 +207,7 @@ describe('the release of house limits', () => {
     expect(asking.has('mat-radio-group')).toBe(false);
     await asking.click('button[type=submit]');
     const sent = asking.http.expectOne(EDITIONS).request;
-    expect(sent.body).toEqual({ note: '', accepted: [], reach: question.reach, together: question.with.together });
+    expect(sent.body).toEqual({ note: '', accepted: [], reach: question.reach, ...question.with });
     expect(sent.headers.get('If-Match')).toBe('"5"');
     TestBed.resetTestingModule();
     TestBed.overrideProvider(MatDialogRef, { useValue: { close, disableClose: false } });
@@ -318,6 +320,65 @@ describe('the release of page kinds and stylesheets', () => {
     screen.store.dispatch(LibraryActions.sharedRead({ shared: [{ ...edition, document }] }));
     expect(shown()).toContain('#123456');
     await answer(screen);
+  });
+});
+
+describe('the release of what there is to write, and who writes it', () => {
+  const EDITIONS_OF_SITE = '/api/v1/shared/site/editions';
+  const site = siteSchema.parse({
+    format: 'typikon-site/1',
+    roles: [
+      { id: 'desk', label: 'Desk', rights: ['read', 'write', 'administer'] },
+      { id: 'others', label: 'Others' },
+    ],
+    types: [{ id: 'note', label: 'Note', pageKind: 'article', fields: [{ key: 'text', title: 'Text' }] }],
+    assignments: [{ roles: '*', types: '*', fields: '*', profiles: ['diary', 'reply'] }],
+  });
+  const edition: SharedEdition = {
+    ...houseEdition({ types: site.types, assignments: site.assignments, fallback: [] } as unknown as JsonObject),
+    part: 'site',
+  };
+
+  test('shows who writes with what instead, which texts are left behind, and asks to accept that', async () => {
+    const screen = await Screen.of(SharedReleasePage, { inputs: { part: 'site' } });
+    const changed = {
+      ...site,
+      types: [{ ...site.types[0]!, label: 'Short note' }],
+      assignments: [{ roles: ['desk'], types: '*', fields: '*', profiles: ['diary'] }],
+    };
+    screen.http.expectOne('/api/v1/site/draft').flush(changed, { headers: { ETag: '"7"' } });
+    await new Promise((done) => setTimeout(done));
+    const texts = [
+      { type: 'note', field: 'text', profileId: 'diary', pageKindId: 'article', count: 5, taken: {} },
+      { type: 'note', field: 'text', profileId: 'reply', pageKindId: 'article', count: 2, taken: {} },
+    ];
+    const held = { ...library, texts, shared: [...library.shared, edition] };
+    screen.store.dispatch(LibraryActions.loaded({ library: held }));
+    await screen.settle();
+    for (const asked of screen.http.match(EDITIONS_OF_SITE)) if (!asked.cancelled) asked.flush([]);
+    await screen.settle();
+    expect(screen.texts('h1')).toEqual(['What edition 2 would do']);
+    expect(screen.texts('.changes li').join(' ')).toContain('Short note');
+    expect(screen.texts('.strip dd')).toEqual(['1', '2', '2']);
+    const [desk, others] = screen.texts('ty-writing-view tbody tr');
+    expect(desk).toMatch(/^Text of Short note ?.*\(or .*\) becomes .* ?Desk ?7$/);
+    expect(others).toMatch(/becomes nobody’s ?Others ?7$/);
+    expect(screen.texts('ty-writing-view .left li')).toEqual([expect.stringMatching(/^2 texts ?Text of Short note, written with “/)]);
+    const opened = jest.spyOn(TestBed.inject(MatDialog), 'open').mockReturnValue({ afterClosed: () => of('released') } as never);
+    await screen.click('.go');
+    expect(opened.mock.calls[0]![1]).toMatchObject({
+      data: {
+        target: { kind: 'shared', part: 'site' },
+        revision: 7,
+        reach: null,
+        amiss: [{ heading: '2 texts keep a profile that nobody may choose there' }],
+      },
+    });
+    await new Promise((done) => setTimeout(done));
+    const document = { types: changed.types, assignments: changed.assignments, fallback: [] } as unknown as JsonObject;
+    screen.http.expectOne('/api/v1/shared').flush([...library.shared, { ...edition, number: 2, document }]);
+    await screen.settle();
+    expect(screen.texts('h1')).toEqual(['What is written, and with what, edition 2']);
   });
 });
 

@@ -29,7 +29,7 @@ const SITE: Site = siteSchema.parse({
 });
 
 async function readSite(screen: Screen<unknown>): Promise<InstanceType<typeof SiteStore>> {
-  for (const request of screen.http.match('/api/v1/site')) request.flush(SITE, { headers: { etag: '"1"' } });
+  for (const request of screen.http.match('/api/v1/site/draft')) request.flush(SITE, { headers: { etag: '"1"' } });
   const store = TestBed.inject(SiteStore);
   while (store.status() === 'loading') await new Promise((done) => setTimeout(done));
   await screen.settle();

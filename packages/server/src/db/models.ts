@@ -48,7 +48,7 @@ export class ProfileEditionModel extends Model<InferAttributes<ProfileEditionMod
 
 /** A released state of something that the whole site has once. */
 export class SharedEditionModel extends Model<InferAttributes<SharedEditionModel>, InferCreationAttributes<SharedEditionModel>> {
-  declare part: 'house-limits' | 'pages';
+  declare part: 'house-limits' | 'pages' | 'site';
   /** Counts the editions from 1. */
   declare number: number;
   declare document: JsonObject;

@@ -1,9 +1,13 @@
-import type { ReachInBrief } from '@typikon/core';
+import { PERSON_HEADER } from '@typikon/api';
+import type { ReachInBrief, Site } from '@typikon/core';
 import type { Context } from 'hono';
+import { actingPerson } from '../auth/acting';
 import { problem } from '../problem';
+import type { Part } from './parts';
 import type { LookedAtText, Looking, NotLooked } from './reach';
 import type { Refusal } from './release';
 import type { LookedAt } from './service';
+import type { LookedAtShared } from './shared-service';
 
 /** What looking at some texts came to, as it is answered. */
 export const toldLooking = ({ texts, candidates, undecided, looked, touched }: Extract<Looking, { is: 'looked' }>) => ({
@@ -30,6 +34,21 @@ export const besides = (together: readonly { id: string; revision: number }[], i
   together
     .filter((other, at) => other.id !== id && together.findIndex((one) => one.id === other.id) === at)
     .map((other) => ({ id: other.id, isOf: (revision) => revision === other.revision }));
+
+/** What the whole site has once and is released with something, each once, with the state of its draft that was looked at. */
+export const sharedBesides = (shared: readonly { part: Part; revision: number }[]): LookedAtShared[] =>
+  shared
+    .filter((other, at) => shared.findIndex((one) => one.part === other.part) === at)
+    .map((other) => ({ part: other.part, isOf: (revision) => revision === other.revision }));
+
+/** Who releases, by id; null where they may not release one of the parts. */
+export function whoReleases(site: Site, context: Context, parts: readonly Part[]): string | null {
+  const acting = actingPerson(site, context.req.header(PERSON_HEADER));
+  return parts.includes('site') && acting?.rights.has('administer') === false ? null : (acting?.id ?? '');
+}
+
+export const notAllowed = (context: Context) =>
+  problem(context, 403, 'Nobody releases what there is to write, and who writes it, without the right to administer the site.');
 
 export const STATUS = { missing: 404, forbidden: 403, same: 409, outdated: 412, mistaken: 422 } as const;
 

@@ -8,9 +8,9 @@ import { problem } from '../problem';
 import { etagOf, matches } from '../routes/entity-tags';
 import { linkNext, pageOf } from '../routes/pages';
 import { router } from '../routes/shared';
-import type { SiteService } from '../site/service';
+import { deleteOutdated, type SiteService } from '../site/service';
 import { follow, leftTexts } from './left';
-import { besides, notLooked, refused, STATUS, toldBoth, toldLooking } from './answers';
+import { besides, notAllowed, notLooked, refused, sharedBesides, STATUS, toldBoth, toldLooking, whoReleases } from './answers';
 import { ReachService } from './reach';
 import { lastEditions } from './repository';
 import { ScheduledReleases, type ScheduledRelease } from './scheduled';
@@ -72,17 +72,24 @@ export function editions(sequelize: Sequelize, site: SiteService, committing: ()
       const { together, shared, leave, ...reasons } = context.req.valid('json');
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was looked at.');
+      const by = whoReleases(
+        (await site.current()).site,
+        context,
+        shared.map(({ part }) => part),
+      );
+      if (by === null) return notAllowed(context);
       const release = await service.release(
         {
           meant: id,
           profiles: [{ id, isOf: (revision) => matches(ifMatch, revision) }, ...besides(together, id)],
-          shared: shared.map((draft) => ({ part: draft.part, isOf: (revision) => revision === draft.revision })),
+          shared: sharedBesides(shared),
         },
         reasons,
-        await whoActs(context),
+        by,
         leave,
       );
       if (release.is !== 'released') return refused(context, release);
+      if (release.shared.some(({ part }) => part === 'site')) await deleteOutdated(sequelize, (await site.current()).site);
       context.header('ETag', etagOf(release.editions[0]!.number));
       return context.json(release.editions.map(told), 201);
     })
@@ -121,6 +128,14 @@ export function editions(sequelize: Sequelize, site: SiteService, committing: ()
       const { at, ...body } = context.req.valid('json');
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was looked at.');
+      if (
+        whoReleases(
+          (await site.current()).site,
+          context,
+          body.shared.map(({ part }) => part),
+        ) === null
+      )
+        return notAllowed(context);
       const made = await scheduled.schedule(id, new Date(at), body, (revision) => matches(ifMatch, revision), await whoActs(context));
       return made.is === 'scheduled' ? context.json(toldScheduled(made.release), 201) : problem(context, STATUS[made.is], made.detail);
     })

@@ -5,6 +5,7 @@ import type { TextName } from '../features/candidates';
 import { leave } from './left';
 import { allOrNothing, refusalOf, type Reasons, type Refusal } from './release';
 import { chainFrom, inputsOf, isSameChain, lastEdition, resolveChain, type Chain } from './repository';
+import { PARTS } from './parts';
 import { releaseShared, type LookedAtShared } from './shared-service';
 
 /** A draft that was looked at. */
@@ -54,7 +55,8 @@ export class EditionService {
         profiles.set(id, profile);
       }
       const released: SharedEditionModel[] = [];
-      for (const one of shared) {
+      // In one order, too: what there is to write may name a kind of page that is released with it.
+      for (const one of [...shared].sort((a, b) => PARTS.indexOf(a.part) - PARTS.indexOf(b.part))) {
         const release = await releaseShared(one, reasons, by, transaction);
         if (release.is === 'released') released.push(release.edition);
         else if (release.is !== 'same' || one.part === meant) return release;

@@ -1,13 +1,12 @@
 import { contract } from '@typikon/api';
 import { Op, type Sequelize } from 'sequelize';
-import { idOfActing } from '../auth/acting';
 import { SharedEditionModel } from '../db/models';
 import { problem } from '../problem';
 import { etagOf, matches } from '../routes/entity-tags';
 import { linkNext, pageOf } from '../routes/pages';
 import { router } from '../routes/shared';
-import type { SiteService } from '../site/service';
-import { besides, notLooked, refused, toldBoth, toldLooking } from './answers';
+import { deleteOutdated, type SiteService } from '../site/service';
+import { besides, notAllowed, notLooked, refused, sharedBesides, toldBoth, toldLooking, whoReleases } from './answers';
 import { ReachService } from './reach';
 import { EditionService } from './service';
 import { partName, PARTS } from './parts';
@@ -59,23 +58,33 @@ export function sharedEditions(sequelize: Sequelize, site: SiteService, committi
     })
     .openapi(contract.releaseShared, async (context) => {
       const { part } = context.req.valid('param');
-      const { together, ...reasons } = context.req.valid('json');
+      const { together, shared, ...reasons } = context.req.valid('json');
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was looked at.');
+      const others = shared.filter((other) => other.part !== part);
+      const by = whoReleases((await site.current()).site, context, [part, ...others.map((other) => other.part)]);
+      if (by === null) return notAllowed(context);
       const release = await service.release(
-        { meant: part, profiles: besides(together), shared: [{ part, isOf: (revision) => matches(ifMatch, revision) }] },
+        {
+          meant: part,
+          profiles: besides(together),
+          shared: [{ part, isOf: (revision) => matches(ifMatch, revision) }, ...sharedBesides(others)],
+        },
         reasons,
-        idOfActing((await site.current()).site, context),
+        by,
       );
       if (release.is !== 'released') return refused(context, release);
-      context.header('ETag', etagOf(release.shared[0]!.number));
-      return context.json(told(release.shared[0]!), 201);
+      if (release.shared.some((edition) => edition.part === 'site')) await deleteOutdated(sequelize, (await site.current()).site);
+      const edition = release.shared.find((one) => one.part === part)!;
+      context.header('ETag', etagOf(edition.number));
+      return context.json(told(edition), 201);
     })
     .openapi(contract.resetShared, async (context) => {
       const { part } = context.req.valid('param');
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft.');
-      const by = idOfActing((await site.current()).site, context);
+      const by = whoReleases((await site.current()).site, context, [part]);
+      if (by === null) return notAllowed(context);
       const reset = await resetShared(sequelize, committing, { part, isOf: (revision) => matches(ifMatch, revision), by });
       return reset.is === 'released' ? context.json({ revision: reset.revision }, 200) : refused(context, reset);
     })
@@ -84,7 +93,8 @@ export function sharedEditions(sequelize: Sequelize, site: SiteService, committi
       const { note } = context.req.valid('json');
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the number of the last edition.');
-      const by = idOfActing((await site.current()).site, context);
+      const by = whoReleases((await site.current()).site, context, [part]);
+      if (by === null) return notAllowed(context);
       const isLast = (last: number): boolean => matches(ifMatch, last);
       const release = await takeBackShared(sequelize, committing, { part, number, isLast, note, by });
       return release.is === 'released' ? context.json(told(release.edition), 201) : refused(context, release);

@@ -2,7 +2,7 @@ import { isSameJson } from '@typikon/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { SharedEditionModel } from '../db/models';
 import { allOrNothing, wantsSecondPerson, type Reasons, type Refusal } from './release';
-import { draftOf, mistakesIn, partName, putBack, savesBy, type Part } from './parts';
+import { apply, draftOf, mistakesIn, partName, putBack, savesBy, type Part } from './parts';
 import { lastShared, sharedAt } from './shared';
 
 /** A draft of something that the whole site has once, as it was looked at. */
@@ -41,6 +41,8 @@ export async function releaseShared(
       is: 'forbidden',
       detail: `You changed ${partName(part)} since their last edition: the house limits have somebody else release them. Nothing was released.`,
     };
+  const refusal = await apply(part, draft.document, transaction);
+  if (refusal !== '') return { is: 'mistaken', detail: `${refusal} Nothing was released.` };
   const edition = { part, number: (last?.number ?? 0) + 1, document: draft.document, fromRevision: draft.revision, backTo: null };
   return { is: 'released', edition: await SharedEditionModel.create({ ...edition, ...reasons, releasedBy }, { transaction }) };
 }
@@ -72,6 +74,8 @@ export function takeBackShared(
       if (typeof follows === 'string') return { is: 'mistaken', detail: `${follows} Nothing was taken back.` };
       revision = follows;
     }
+    const refusal = await apply(part, document, transaction);
+    if (refusal !== '') return { is: 'mistaken', detail: `${refusal} Nothing was taken back.` };
     const made = { part, number: last.number + 1, document, fromRevision: revision, backTo: number, note, reach: null, releasedBy: by };
     return { is: 'released', edition: await SharedEditionModel.create({ ...made, accepted: [] }, { transaction }) };
   });

@@ -29,6 +29,7 @@ import {
 import { saveHouse } from '../editions/parts';
 import { firstEdition } from '../editions/shared';
 import { chainFrom, storeFirst } from '../editions/repository';
+import { saveSiteDraft, writingOf } from '../site/draft';
 import { storeSite } from '../site/repository';
 import { USUAL_COUNT } from './compose';
 import { historyFile, storeHistory } from './history';
@@ -113,6 +114,8 @@ export async function seedDemo(sequelize: Sequelize, folder: string, composed = 
     }
     await SettingModel.create({ name: 'pages', value: {}, revision: 1 }, options);
     await firstEdition('pages', '', transaction);
+    await saveSiteDraft(writingOf(site), '', transaction);
+    await firstEdition('site', '', transaction);
     for (const { id = '', profile, name, kind, notes, arrives, payload, expectations } of specimens)
       await SpecimenModel.create({ id, name, kind, notes, profileId: profile, arrives, payload, expectations }, options);
     for (const id of documents.keys())

@@ -1,10 +1,11 @@
 import { contract, PERSON_HEADER } from '@typikon/api';
 import type { Json } from '@typikon/core';
-import { actingAs, actingPerson, type Acting } from '../auth/acting';
+import type { Context } from 'hono';
+import { actingAs, actingPerson, idOfActing, type Acting } from '../auth/acting';
 import { problem } from '../problem';
 import { etagOf, matches } from '../routes/entity-tags';
 import { router } from '../routes/shared';
-import type { SiteService } from './service';
+import type { SiteSave, SiteService } from './service';
 
 /** Content types, fields and help, roles and people, and who writes where with what. */
 export function site(service: SiteService) {
@@ -17,22 +18,19 @@ export function site(service: SiteService) {
     .openapi(contract.saveSite, async (context) => {
       const ifMatch = context.req.header('if-match');
       if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the site that was edited.');
-      const result = await service.save(context.req.valid('json') as Json, (revision) => matches(ifMatch, revision));
-      switch (result.is) {
-        case 'saved':
-          context.header('ETag', etagOf(result.stored.revision));
-          return context.json(result.stored.site, 200);
-        case 'mistaken':
-          return problem(context, 422, result.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join('; '), {
-            problems: result.problems,
-          });
-        case 'outdated':
-          return problem(context, 412, 'Somebody else has changed the site since you opened it. Nothing of yours was saved.', {
-            current: result.current,
-          });
-        case 'in-use':
-          return problem(context, 409, `${result.detail} Nothing was saved.`);
-      }
+      const by = idOfActing((await service.current()).site, context);
+      return answered(context, await service.save(context.req.valid('json') as Json, (revision) => matches(ifMatch, revision), by));
+    })
+    .openapi(contract.readSiteDraft, async (context) => {
+      const stored = await service.readDraft();
+      context.header('ETag', etagOf(stored.revision));
+      return context.json(stored.site, 200);
+    })
+    .openapi(contract.saveSiteDraft, async (context) => {
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the site that was edited.');
+      const by = idOfActing((await service.current()).site, context);
+      return answered(context, await service.saveDraft(context.req.valid('json') as Json, (revision) => matches(ifMatch, revision), by));
     })
     .openapi(contract.whyThisProfile, async (context) => {
       const question = context.req.valid('query');
@@ -54,4 +52,23 @@ export function site(service: SiteService) {
         200,
       );
     });
+}
+
+/** What became of a save, as it is answered. */
+function answered(context: Context, result: SiteSave) {
+  switch (result.is) {
+    case 'saved':
+      context.header('ETag', etagOf(result.stored.revision));
+      return context.json(result.stored.site, 200);
+    case 'mistaken':
+      return problem(context, 422, result.problems.map(({ pointer, message }) => `${pointer}: ${message}`).join('; '), {
+        problems: result.problems,
+      });
+    case 'outdated':
+      return problem(context, 412, 'Somebody else has changed the site since you opened it. Nothing of yours was saved.', {
+        current: result.current,
+      });
+    case 'in-use':
+      return problem(context, 409, `${result.detail} Nothing was saved.`);
+  }
 }

@@ -1,13 +1,24 @@
-import { Assignments, isLockedOut, readSite, type Assignment, type Json, type Problem, type Question, type Site } from '@typikon/core';
-import { fn, ForeignKeyConstraintError, Transaction, type Sequelize } from 'sequelize';
-import { DocumentModel } from '../db/document-models';
-import { PageKindModel, ProfileModel } from '../db/models';
-import { ContentTypeModel } from '../db/site-models';
+import {
+  Assignments,
+  isLockedOut,
+  isSameJson,
+  readSite,
+  siteSchema,
+  type Assignment,
+  type Json,
+  type Problem,
+  type Question,
+  type Site,
+} from '@typikon/core';
+import { ForeignKeyConstraintError, Transaction, type Sequelize } from 'sequelize';
 import { placeFields } from '../documents/repository';
 import { isLimited } from '../documents/retention';
 import { OLD_VERSIONS } from '../jobs/old-versions';
 import { JobQueue } from '../jobs/queue';
 import { inTransaction } from '../db/transaction';
+import { firstEdition, lastShared, nextEdition } from '../editions/shared';
+import { heldTypes, unknownNames } from './checks';
+import { applySite, saveSiteDraft, siteDraft, writingOf } from './draft';
 import { loadSite, lockSite, siteRevision, storeSite, type StoredSite } from './repository';
 
 /** What became of a save of the site. */
@@ -23,6 +34,26 @@ const LOCKED_OUT: Problem = {
   pointer: '/people',
   message: 'must hold somebody with a role that has the right "administer"; nobody could change this again',
 };
+
+const asJson = (value: unknown): Json => value as Json;
+
+/** Carries what is said of a site out of a transaction, so that nothing of it stays. */
+class Unsaved extends Error {
+  constructor(readonly save: SiteSave) {
+    super(save.is);
+  }
+}
+
+/** The site as its draft says it. */
+async function draftAsSite(transaction: Transaction): Promise<StoredSite> {
+  const [{ site }, draft] = [await loadSite(transaction), await siteDraft(transaction, false)];
+  return { site: siteSchema.parse({ ...site, ...draft?.document }), revision: draft?.revision ?? 0 };
+}
+
+/** What is no longer kept is deleted in the background. */
+export async function deleteOutdated(sequelize: Sequelize, { types }: Pick<Site, 'types'>): Promise<void> {
+  if (types.some(({ versions }) => isLimited(versions))) await new JobQueue(sequelize).ask(OLD_VERSIONS, 'all');
+}
 
 /** The site: what there is to write, by whom, and with what. */
 export class SiteService {
@@ -42,11 +73,71 @@ export class SiteService {
   }
 
   /**
-   * Stores a site in the place of the one that is there.
+   * Stores a site in the place of the one that holds: it holds at once, as a new edition. A draft that says what held follows.
    *
    * @param isOf whether the change was begun from a revision
+   * @param by the person, by id
    */
-  async save(document: Json, isOf: (revision: number) => boolean): Promise<SiteSave> {
+  save(document: Json, isOf: (revision: number) => boolean, by: string): Promise<SiteSave> {
+    return this.store(document, { isOf, revision: lockSite, read: loadSite }, async (site, transaction): Promise<SiteSave> => {
+      const { site: before, revision } = await loadSite(transaction);
+      const draft = await siteDraft(transaction, true);
+      await storeSite(site, revision + 1, transaction);
+      await placeFields(site, transaction);
+      const writing = writingOf(site);
+      const follows = draft === null || isSameJson(draft.document, writingOf(before));
+      const from = follows ? await saveSiteDraft(writing, by, transaction) : draft.revision;
+      if (!isSameJson((await lastShared('site', transaction))?.document ?? null, writing))
+        await nextEdition('site', { document: writing, fromRevision: from, releasedBy: by }, transaction);
+      return { is: 'saved', stored: { site, revision: revision + 1 } };
+    });
+  }
+
+  /** The site as it is worked on: roles and people as they are, and what is to be written as the draft says it. */
+  readDraft(): Promise<StoredSite> {
+    return this.sequelize.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ }, (transaction) =>
+      draftAsSite(transaction),
+    );
+  }
+
+  /**
+   * Saves the draft of a site. Roles and people hold at once, the rest once it is released; what was never released is.
+   *
+   * @param isOf whether the change was begun from a state of the draft
+   * @param by the person, by id
+   */
+  saveDraft(document: Json, isOf: (revision: number) => boolean, by: string): Promise<SiteSave> {
+    const current = async (transaction: Transaction) => (await siteDraft(transaction, true))?.revision ?? 0;
+    return this.store(document, { isOf, revision: current, read: draftAsSite }, async (site, transaction): Promise<SiteSave> => {
+      const { site: live, revision } = await loadSite(transaction);
+      const now = siteSchema.safeParse({ ...live, roles: site.roles, people: site.people });
+      if (!now.success) return { is: 'in-use', detail: 'A role that would go is still named by what was released. Release that first.' };
+      if (!isSameJson(asJson([live.roles, live.people]), asJson([site.roles, site.people])))
+        await storeSite(now.data, revision + 1, transaction);
+      const next = await saveSiteDraft(writingOf(site), by, transaction);
+      if ((await lastShared('site', transaction)) === null) {
+        const refusal = await applySite(writingOf(site), transaction);
+        if (refusal !== '') return { is: 'in-use', detail: refusal };
+        await firstEdition('site', by, transaction);
+      }
+      return { is: 'saved', stored: { site, revision: next } };
+    });
+  }
+
+  /**
+   * Reads a document and stores it, all of it or nothing, where it was begun from what is there and names what is there.
+   *
+   * @param begun how often what it was begun from was saved, and what stands there now
+   */
+  private async store(
+    document: Json,
+    begun: {
+      isOf: (revision: number) => boolean;
+      revision: (transaction: Transaction) => Promise<number>;
+      read: (transaction: Transaction) => Promise<StoredSite>;
+    },
+    act: (site: Site, transaction: Transaction) => Promise<SiteSave>,
+  ): Promise<SiteSave> {
     const read = readSite(document);
     if (!read.ok) return { is: 'mistaken', problems: read.problems };
     const { site } = read;
@@ -55,23 +146,23 @@ export class SiteService {
       const saved = await inTransaction(
         this.sequelize,
         async (transaction): Promise<SiteSave> => {
-          const revision = await lockSite(transaction);
-          if (!isOf(revision)) return { is: 'outdated', current: await loadSite(transaction) };
+          // Who stores the same meanwhile waits here.
+          await lockSite(transaction);
+          if (!begun.isOf(await begun.revision(transaction))) return { is: 'outdated', current: await begun.read(transaction) };
           const problems = await unknownNames(site, transaction);
           if (problems.length > 0) return { is: 'mistaken', problems };
           const held = await heldTypes(site, transaction);
           if (held !== '') return { is: 'in-use', detail: held };
-          await storeSite(site, revision + 1, transaction);
-          await placeFields(site, transaction);
-          return { is: 'saved', stored: { site, revision: revision + 1 } };
+          const made = await act(site, transaction);
+          if (made.is !== 'saved') throw new Unsaved(made);
+          return made;
         },
         { committing: this.committing },
       );
-      // What is no longer kept is deleted in the background.
-      if (saved.is === 'saved' && site.types.some(({ versions }) => isLimited(versions)))
-        await new JobQueue(this.sequelize).ask(OLD_VERSIONS, 'all');
+      if (saved.is === 'saved') await deleteOutdated(this.sequelize, site);
       return saved;
     } catch (error) {
+      if (error instanceof Unsaved) return error.save;
       if (!(error instanceof ForeignKeyConstraintError)) throw error;
       return { is: 'in-use', detail: 'Something that would go is still in use, or something that is named is not there any more.' };
     }
@@ -93,33 +184,4 @@ export class SiteService {
     }
     return this.kept;
   }
-}
-
-/** Why a content type that would go has to stay; empty where none does. */
-async function heldTypes({ types }: Site, transaction: Transaction): Promise<string> {
-  const used = await DocumentModel.findAll({ attributes: ['typeId', [fn('COUNT', '*'), 'n']], group: ['typeId'], raw: true, transaction });
-  for (const { typeId, n } of used as unknown as { typeId: string; n: number }[]) {
-    if (types.some(({ id }) => id === typeId)) continue;
-    const label = (await ContentTypeModel.findByPk(typeId, { attributes: ['label'], raw: true, transaction }))?.label ?? typeId;
-    return `${n === 1 ? 'One document is' : `${n} documents are`} of the content type “${label}”, so it cannot go.`;
-  }
-  return '';
-}
-
-/** Profiles and kinds of page that a site names and that are not there. */
-async function unknownNames(site: Site, transaction: Transaction): Promise<Problem[]> {
-  const ids = async (model: typeof ProfileModel | typeof PageKindModel): Promise<Set<string>> =>
-    new Set((await (model as typeof ProfileModel).findAll({ attributes: ['id'], raw: true, transaction })).map(({ id }) => id));
-  const [profiles, kinds] = [await ids(ProfileModel), await ids(PageKindModel)];
-  const problems: Problem[] = [];
-  const tell = (pointer: string, message: string): void => void problems.push({ profile: 'site', pointer, message });
-  site.types.forEach(({ pageKind }, at) => kinds.has(pageKind) || tell(`/types/${at}/pageKind`, `there is no kind of page "${pageKind}"`));
-  site.types.forEach(({ alsoOn }, at) =>
-    alsoOn.forEach((id, place) => kinds.has(id) || tell(`/types/${at}/alsoOn/${place}`, `there is no kind of page "${id}"`)),
-  );
-  site.assignments.forEach(({ profiles: named }, at) =>
-    named.forEach((id, place) => profiles.has(id) || tell(`/assignments/${at}/profiles/${place}`, `there is no profile "${id}"`)),
-  );
-  site.fallback.forEach((id, at) => profiles.has(id) || tell(`/fallback/${at}`, `there is no profile "${id}"`));
-  return problems;
 }

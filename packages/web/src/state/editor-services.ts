@@ -29,7 +29,7 @@ export class EditorSurroundings {
       find: async (query) => {
         const asked = { words: query, limit: MOST_PAGES, sort: 'title' } as const;
         const { body } = await firstValueFrom(this.client.get('/documents', asked, {}));
-        const types = new Map(this.site.saved()?.types.map(({ id, label }) => [id, label]));
+        const types = new Map(this.site.held()?.types.map(({ id, label }) => [id, label]));
         const pages = body.documents.map(({ id, title, type }) => ({ title, address: `/documents/${id}`, kind: types.get(type) ?? type }));
         // Those that are called so come before those that only speak of it.
         const words = query.toLowerCase().split(/\s+/);

@@ -5,7 +5,7 @@ import { catchError, EMPTY, exhaustMap, filter, map, of, switchMap, withLatestFr
 import { Api, type ApiFailure } from './api';
 import type { HouseLimits, JsonObject } from '@typikon/core';
 import { nameOf } from './profile-name';
-import type { Edition, Library, SharedEdition, Specimen, StoredCensus, StoredProfile, StyleFiles } from './types';
+import type { Edition, Library, Part, SharedEdition, Specimen, StoredCensus, StoredProfile, StyleFiles } from './types';
 import { WorkshopActions } from './workshop.actions';
 
 export const LibraryActions = createActionGroup({
@@ -123,6 +123,8 @@ export const libraryFeature = createFeature({
     selectHouseEdition: createSelector(selectLibrary, (library) => library?.shared.find(({ part }) => part === 'house-limits') ?? null),
     /** Page kinds and stylesheets as they were released last: readers and authors see them. */
     selectPagesEdition: createSelector(selectLibrary, (library) => library?.shared.find(({ part }) => part === 'pages') ?? null),
+    /** What there is to write and who writes it with what, as it was released last. */
+    selectSiteEdition: createSelector(selectLibrary, (library) => library?.shared.find(({ part }) => part === 'site') ?? null),
     selectPagesRevision: createSelector(selectLibrary, (library) => library?.pagesRevision ?? 0),
     selectHouseRevision: createSelector(selectLibrary, (library) => library?.houseRevision ?? 0),
     selectRoles: createSelector(selectLibrary, (library) => library?.roles ?? []),
@@ -164,11 +166,23 @@ export const readEditions = createEffect(
   { functional: true },
 );
 
+/** What is saved by what is told of it. */
+const FIRST_SAVES: Readonly<Record<string, Part | undefined>> = {
+  [LibraryActions.houseChanged.type]: 'house-limits',
+  [LibraryActions.styleFilesChanged.type]: 'pages',
+};
+
 /** Reads anew what holds of what the whole site has once. */
 export const readShared = createEffect(
-  (actions = inject(Actions), api = inject(Api)) =>
+  (actions = inject(Actions), api = inject(Api), store = inject(Store)) =>
     actions.pipe(
-      ofType(LibraryActions.sharedRequested),
+      ofType(LibraryActions.sharedRequested, LibraryActions.houseChanged, LibraryActions.styleFilesChanged),
+      withLatestFrom(store.select(libraryFeature.selectLibrary)),
+      // What is saved for the first time holds at once, as a first edition.
+      filter(([{ type }, library]) => {
+        const part = FIRST_SAVES[type];
+        return part === undefined || (library !== null && !library.shared.some((edition) => edition.part === part));
+      }),
       switchMap(() =>
         api.shared().pipe(
           map((shared) => LibraryActions.sharedRead({ shared })),

@@ -29,7 +29,7 @@ export const editionsOf = (client: ContractClient, target: Target): Observable<r
 /** Releases a draft. @param revision of the draft that was looked at */
 export function release(client: ContractClient, target: Target, body: ReleaseBody, revision: number): Observable<Answer<unknown>> {
   if (target.kind === 'profile') return client.post('/profiles/{id}/editions', body, revision, { id: target.id });
-  const { shared: _shared, leave: _leave, ...rest } = body;
+  const { leave: _leave, ...rest } = body;
   return client.post('/shared/{part}/editions', rest, revision, { part: target.part });
 }
 

@@ -1,8 +1,11 @@
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
-import { siteSchema, type Site } from '@typikon/core';
+import { provideStore, Store as GlobalStore } from '@ngrx/store';
+import { siteSchema, type JsonObject, type Site } from '@typikon/core';
+import { LibraryActions, libraryFeature } from './library';
 import { SiteStore } from './site';
+import type { Library, SharedEdition } from './types';
 
 const SITE: Site = siteSchema.parse({
   format: 'typikon-site/1',
@@ -17,10 +20,12 @@ type Store = InstanceType<typeof SiteStore>;
 const settle = () => new Promise((done) => setTimeout(done));
 async function opened(site: Site = SITE, revision = 3): Promise<Store> {
   TestBed.resetTestingModule();
-  TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+  TestBed.configureTestingModule({
+    providers: [provideHttpClient(), provideHttpClientTesting(), provideStore({ library: libraryFeature.reducer })],
+  });
   server = TestBed.inject(HttpTestingController);
   const store = TestBed.inject(SiteStore);
-  server.expectOne('/api/v1/site').flush(site, { headers: { ETag: `"${revision}"` } });
+  server.expectOne('/api/v1/site/draft').flush(site, { headers: { ETag: `"${revision}"` } });
   await settle();
   return store;
 }
@@ -69,7 +74,7 @@ describe('the site as it is worked on', () => {
     const store = await opened();
     rename(store, 'Notice');
     const saving = store.save();
-    const request = server.expectOne({ method: 'PUT', url: '/api/v1/site' });
+    const request = server.expectOne({ method: 'PUT', url: '/api/v1/site/draft' });
     expect(request.request.headers.get('If-Match')).toBe('"3"');
     request.flush(request.request.body as Site, { headers: { ETag: '"4"' } });
     expect(await saving).toBe(true);
@@ -81,7 +86,7 @@ describe('the site as it is worked on', () => {
     rename(store, 'Notice');
     const saving = store.save();
     server
-      .expectOne({ method: 'PUT', url: '/api/v1/site' })
+      .expectOne({ method: 'PUT', url: '/api/v1/site/draft' })
       .flush(
         { detail: '/types/0: no.', problems: [{ profile: 'site', pointer: '/types/0', message: 'no' }] },
         { status: 422, statusText: 'No' },
@@ -104,7 +109,7 @@ describe('the site as it is worked on', () => {
     const saving = store.save();
     const theirs = { site: { ...SITE, types: [{ ...SITE.types[0]!, label: 'Theirs' }] }, revision: 4 };
     server
-      .expectOne({ method: 'PUT', url: '/api/v1/site' })
+      .expectOne({ method: 'PUT', url: '/api/v1/site/draft' })
       .flush({ detail: 'Later.', current: theirs }, { status: 412, statusText: 'No' });
     await saving;
     expect(store.theirs()?.revision).toBe(4);
@@ -123,21 +128,45 @@ describe('the site as it is worked on', () => {
     const draft = store.draft()!;
     const saving = store.save();
     server
-      .expectOne({ method: 'PUT', url: '/api/v1/site' })
+      .expectOne({ method: 'PUT', url: '/api/v1/site/draft' })
       .flush({ detail: 'Unknown.', outcome: 'unknown' }, { status: 503, statusText: 'No' });
     await settle();
-    server.expectOne('/api/v1/site').flush(draft, { headers: { ETag: '"4"' } });
+    server.expectOne('/api/v1/site/draft').flush(draft, { headers: { ETag: '"4"' } });
     expect(await saving).toBe(true);
     expect([store.revision(), store.isChanged()]).toEqual([4, false]);
   });
 
   test('a server that does not answer is told', async () => {
     TestBed.resetTestingModule();
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(), provideHttpClientTesting(), provideStore({ library: libraryFeature.reducer })],
+    });
     server = TestBed.inject(HttpTestingController);
     const store = TestBed.inject(SiteStore);
-    server.expectOne('/api/v1/site').error(new ProgressEvent('error'));
+    server.expectOne('/api/v1/site/draft').error(new ProgressEvent('error'));
     await settle();
     expect([store.status(), store.message()]).toEqual(['failed', 'The server does not answer.']);
+  });
+
+  test('holds as it was released last, with roles and people as they are saved', async () => {
+    const store = await opened();
+    const global = TestBed.inject(GlobalStore);
+    expect(store.held()).toBe(null);
+    global.dispatch(LibraryActions.loaded({ library: { shared: [] } as unknown as Library }));
+    // What was never released holds as it is saved.
+    expect(store.held()).toEqual(SITE);
+    const { types, assignments, fallback } = SITE;
+    const edition = { part: 'site', number: 1, document: { types, assignments, fallback } as unknown as JsonObject } as SharedEdition;
+    global.dispatch(LibraryActions.sharedRead({ shared: [edition] }));
+    expect([store.held(), store.isAhead()]).toEqual([SITE, false]);
+    rename(store, 'Notice');
+    expect(store.isAhead()).toBe(false);
+    store.change('', (site) => ({ ...site, roles: [...site.roles, { ...site.roles[0]!, id: 'other', label: 'Other' }] }));
+    const saving = store.save();
+    const request = server.expectOne({ method: 'PUT', url: '/api/v1/site/draft' });
+    request.flush(request.request.body as Site, { headers: { ETag: '"4"' } });
+    await saving;
+    expect([store.isAhead(), store.held()!.types[0]!.label, store.held()!.roles.length]).toEqual([true, 'Note', 2]);
+    expect(store.heldAssignments().why({ roles: ['other'], type: 'note', field: 'text' }).profile).toBe('house');
   });
 });

@@ -2,15 +2,18 @@ import { computed, inject } from '@angular/core';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import type { ContentType, Field, Json, Problem, Site, Statement } from '@typikon/core';
 import { Assignments, isSameJson } from '@typikon/core/light';
+import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import type { ApiFailure } from './api-failure';
 import { ContractClient } from './contract-client';
+import { LibraryActions, libraryFeature } from './library';
 
 interface SiteState {
   status: 'idle' | 'loading' | 'ready' | 'failed';
   message: string;
   /** What is worked on; null before it was read. */
   draft: Site | null;
+  /** The draft as it is saved. */
   saved: Site | null;
   revision: number;
   past: readonly Site[];
@@ -40,6 +43,8 @@ const initial: SiteState = {
   theirs: null,
 };
 
+const asJson = (value: unknown): Json => value as Json;
+
 /** So many steps can be taken back. */
 const MOST_STEPS = 200;
 const BACKUP = 'typikon.site-draft';
@@ -66,13 +71,24 @@ function writeBackup(revision: number, site: Site | null): void {
   }
 }
 
-const asJson = (value: unknown): Json => value as Json;
-
-/** The site as it is worked on: content types, fields, roles, people, statements; with undo, saved as a whole. */
+/** The site as it is worked on: content types, fields, roles, people, statements; with undo, saved as a whole, released apart from that. */
 export const SiteStore = signalStore(
   { providedIn: 'root' },
   withState(initial),
-  withComputed(({ draft, saved, past, future }) => ({
+  withComputed(({ saved }, store = inject(Store)) => {
+    const library = store.selectSignal(libraryFeature.selectLibrary);
+    const edition = store.selectSignal(libraryFeature.selectSiteEdition);
+    return {
+      /** The site that holds: roles and people as they are saved, the rest as it was released last; null before it is known. */
+      held: computed((): Site | null => {
+        const [site, released] = [saved(), edition()];
+        if (site === null || library() === null) return null;
+        // What was never released holds as it is saved.
+        return released === null ? site : ({ ...site, ...released.document } as Site);
+      }),
+    };
+  }),
+  withComputed(({ draft, saved, held, past, future }) => ({
     types: computed((): readonly ContentType[] => draft()?.types ?? []),
     roles: computed(() => draft()?.roles ?? []),
     people: computed(() => draft()?.people ?? []),
@@ -80,12 +96,15 @@ export const SiteStore = signalStore(
     isChanged: computed(() => !isSameJson(asJson(draft()), asJson(saved()))),
     canUndo: computed(() => past().length > 0),
     canRedo: computed(() => future().length > 0),
-    /** Answers who writes with what, as it is saved. */
-    savedAssignments: computed(() => new Assignments(saved() ?? { assignments: [] })),
+    /** Whether what is saved is another site than the one that holds. */
+    isAhead: computed(() => held() !== null && !isSameJson(asJson(held()), asJson(saved()))),
+    /** Answers who writes with what, as it holds. */
+    heldAssignments: computed(() => new Assignments(held() ?? { assignments: [] })),
     /** Answers who writes with what, as the draft says it. */
     assignments: computed(() => new Assignments(draft() ?? { assignments: [] })),
   })),
-  withMethods((store, client = inject(ContractClient)) => {
+  withMethods((store, client = inject(ContractClient), global = inject(Store)) => {
+    const isReleased = global.selectSignal(libraryFeature.selectSiteEdition);
     const keep = (): void => writeBackup(store.revision(), store.isChanged() ? store.draft() : null);
 
     /** One step of work, which can be taken back. Steps with the same name in a row are one. */
@@ -106,11 +125,11 @@ export const SiteStore = signalStore(
       keep();
     }
 
-    async function load(): Promise<void> {
-      if (store.status() === 'loading' || store.status() === 'ready') return;
+    async function load(isAgain = false): Promise<void> {
+      if (store.status() === 'loading' || (store.status() === 'ready' && !isAgain)) return;
       patchState(store, { status: 'loading' });
       try {
-        const { body: saved, revision } = await firstValueFrom(client.get('/site', {}, {}));
+        const { body: saved, revision } = await firstValueFrom(client.get('/site/draft', {}, {}));
         const kept = await readBackup();
         patchState(store, { status: 'ready', saved, revision, draft: kept?.revision === revision ? kept.site : saved, lastStep: '' });
         keep();
@@ -125,9 +144,11 @@ export const SiteStore = signalStore(
       if (draft === null || store.isSaving()) return false;
       patchState(store, { isSaving: true, refusal: '', problems: [] });
       try {
-        const { body: saved, revision } = await firstValueFrom(client.put('/site', draft, store.revision(), {}));
+        const { body: saved, revision } = await firstValueFrom(client.put('/site/draft', draft, store.revision(), {}));
         patchState(store, { isSaving: false, saved, revision, lastStep: '', theirs: null });
         keep();
+        // What is saved for the first time holds at once, as a first edition.
+        if (isReleased() === null) global.dispatch(LibraryActions.sharedRequested());
         return true;
       } catch (error) {
         const failure = error as ApiFailure<{ site: Site; revision: number }>;
@@ -145,7 +166,7 @@ export const SiteStore = signalStore(
     /** Looks whether a save of which nobody knows what became is there. */
     async function isStored(draft: Site): Promise<boolean> {
       try {
-        const { body: saved, revision } = await firstValueFrom(client.get('/site', {}, {}));
+        const { body: saved, revision } = await firstValueFrom(client.get('/site/draft', {}, {}));
         if (!isSameJson(asJson(saved), asJson(draft))) return false;
         patchState(store, { isSaving: false, saved, revision, lastStep: '', theirs: null });
         keep();

@@ -25,6 +25,22 @@ export const sharedEditions: Migration = {
       `INSERT IGNORE INTO shared_editions (part, number, document, from_revision, note, accepted, released_at, released_by)
        SELECT name, 1, value, revision, '', '[]', NOW(3), '' FROM settings WHERE name = 'house-limits'`,
     );
+    const [site] = await shape.select<{ value: unknown }>(
+      "SELECT value FROM setting_history WHERE name = 'site' ORDER BY revision DESC LIMIT 1",
+    );
+    if (site !== undefined) {
+      const { types, assignments, fallback } = (typeof site.value === 'string' ? JSON.parse(site.value) : site.value) as Record<
+        string,
+        unknown
+      >;
+      const writing = JSON.stringify({ types, assignments, fallback });
+      await shape.run("INSERT IGNORE INTO settings (name, value, revision) VALUES ('site-draft', ?, 1)", [writing]);
+      await shape.run(
+        `INSERT IGNORE INTO shared_editions (part, number, document, from_revision, note, accepted, released_at, released_by)
+         VALUES ('site', 1, ?, 1, '', '[]', NOW(3), '')`,
+        [writing],
+      );
+    }
     const kinds = await shape.select<{ definition: unknown }>('SELECT definition FROM page_kinds ORDER BY id');
     if (kinds.length === 0) return;
     const stylesheets = await shape.select('SELECT id, purpose, media, css FROM stylesheets ORDER BY id');

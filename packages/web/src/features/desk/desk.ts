@@ -101,7 +101,7 @@ export class Desk {
 
   protected readonly type = computed((): ContentType | null => {
     const id = this.desk.document()?.type;
-    return this.site.saved()?.types.find((type) => type.id === id) ?? null;
+    return this.site.held()?.types.find((type) => type.id === id) ?? null;
   });
   protected readonly path = computed(() => [{ text: 'Documents', link: '/write' }, { text: this.type()?.label ?? '' }]);
   protected readonly hasTitleField = computed(() => {
@@ -161,8 +161,8 @@ export class Desk {
     const [stored, written, names] = [this.desk.stored().get(key), this.desk.written()[key], this.equipment.names()];
     const person = this.acting.person();
     // Where nobody is known yet, everything may be set up.
-    const roles = person === null ? (this.site.saved()?.roles.map(({ id }) => id) ?? []) : this.acting.roles();
-    const why = this.site.savedAssignments().why({ roles: [...roles], type: type.id, field: key });
+    const roles = person === null ? (this.site.held()?.roles.map(({ id }) => id) ?? []) : this.acting.roles();
+    const why = this.site.heldAssignments().why({ roles: [...roles], type: type.id, field: key });
     const had = stored?.profile ?? null;
     const profile = field.kind === 'rich' ? (written?.profile ?? had ?? why.profile) : null;
     const mayWrite = person === null || (why.profile !== null && this.acting.may('write'));

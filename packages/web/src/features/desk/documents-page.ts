@@ -79,15 +79,15 @@ export class DocumentsPage {
   protected readonly first = signal(1);
   protected readonly isAsking = signal(true);
   protected readonly people = computed(() => new Map(this.site.people().map(({ id, label }) => [id, label])));
-  protected readonly types = computed(() => new Map(this.site.types().map((type) => [type.id, type])));
+  protected readonly types = computed(() => new Map((this.site.held()?.types ?? []).map((type) => [type.id, type])));
   protected readonly profiles = computed(() => [...this.names()].map(([id, name]) => ({ id, name })));
   protected readonly isFiltered = computed(() =>
     [this.words(), this.type(), this.by(), this.profile(), this.public()].some((value) => (value ?? '') !== ''),
   );
   /** The types of which whoever acts writes something. */
   protected readonly writable = computed((): ContentType[] => {
-    const [assignments, roles, person] = [this.site.savedAssignments(), this.acting.roles(), this.acting.person()];
-    const types = this.site.saved()?.types ?? [];
+    const [assignments, roles, person] = [this.site.heldAssignments(), this.acting.roles(), this.acting.person()];
+    const types = this.site.held()?.types ?? [];
     if (person === null) return [...types];
     return types.filter(({ id: type, fields }) =>
       fields.some(({ key }) => assignments.why({ roles: [...roles], type, field: key }).profile !== null),

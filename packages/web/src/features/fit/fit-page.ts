@@ -57,8 +57,8 @@ export class FitPage {
     { text: this.name(), link: `/profiles/${this.id()}` },
     { text: 'Fit' },
   ]);
-  private readonly types = computed(() => this.site.saved()?.types ?? []);
-  private readonly roles = computed(() => this.site.saved()?.roles ?? []);
+  private readonly types = computed(() => this.site.held()?.types ?? []);
+  private readonly roles = computed(() => this.site.held()?.roles ?? []);
   /** Rich text fields of the type that is chosen, or of all, each key once. */
   private readonly fields = computed(() => {
     const types = this.types().filter(({ id }) => this.type() === undefined || id === this.type());

@@ -60,7 +60,7 @@ export class VersionsPage {
   private readonly library = this.store.selectSignal(selectAsReaders);
   protected readonly way = signal<Way>('words');
   private readonly people = computed(() => new Map(this.acting.people().map(({ id, label }) => [id, label])));
-  private readonly type = computed(() => this.site.saved()?.types.find(({ id }) => id === this.past.document()?.type) ?? null);
+  private readonly type = computed(() => this.site.held()?.types.find(({ id }) => id === this.past.document()?.type) ?? null);
   private readonly titles = computed(() => new Map(this.type()?.fields.map(({ key, title }) => [key, title])));
   protected readonly path = computed(() => {
     const document = this.past.document();

@@ -130,7 +130,7 @@ export class WherePage {
 
   private fieldName(field: string, document: string): string {
     const type = this.where.document()?.id === document ? this.where.document()?.type : undefined;
-    const types = this.site.saved()?.types ?? [];
+    const types = this.site.held()?.types ?? [];
     const known = type === undefined ? types : types.filter(({ id }) => id === type);
     return known.flatMap(({ fields }) => fields).find(({ key }) => key === field)?.title ?? field;
   }

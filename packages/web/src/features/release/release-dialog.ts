@@ -22,12 +22,15 @@ export interface ReleaseQuestion {
   target: Target;
   /** What is released, as it stands in a sentence. */
   name: string;
+  /** What it does from then on, as a sentence. */
+  effect: string;
   /** The number that the edition gets. */
   number: number;
   /** The state of the draft that was looked at. */
   revision: number;
   amiss: readonly Amiss[];
-  reach: { texts: number; touched: number; losing: number; words: number };
+  /** Null where that is not counted. */
+  reach: { texts: number; touched: number; losing: number; words: number } | null;
   /** Other drafts that are released with it, as a release names them, and their names. */
   with: Pick<ReleaseBody, 'together' | 'shared'>;
   withNames: readonly string[];
@@ -49,7 +52,7 @@ const MOST_KEPT = 100;
     <h2 mat-dialog-title>Release edition {{ question.number }} of {{ question.name }}</h2>
     <form [formGroup]="form" (ngSubmit)="release()">
       <mat-dialog-content>
-        <p>Authors write with it from then on. What is stored stays as it is until somebody saves it again; {{ shown }}</p>
+        <p>{{ question.effect }} {{ shown }}</p>
         @if (question.withNames.length > 0) {
           <p>With it, all or none: {{ question.withNames.join(', ') }}.</p>
         }
@@ -120,7 +123,7 @@ export class ReleaseDialog {
     at: tomorrowMorning(),
     reasons: this.make.array(this.question.amiss.map(() => this.make.control('', [isThere, Validators.maxLength(300)]))),
   });
-  protected readonly shown = shownWords(this.question.leave.length);
+  protected readonly shown = this.question.target.kind === 'profile' ? shownWords(this.question.leave.length) : '';
   /** Whether it can be planned for a time to come. */
   protected readonly canWait = this.question.target.kind === 'profile';
   protected readonly soonest = asTyped(new Date());
@@ -179,5 +182,5 @@ const isThere = ({ value }: AbstractControl<string>) => (value.trim() === '' ? {
 function shownWords(left: number): string {
   const but =
     left === 0 ? '' : left === 1 ? ', but for the text that is left as it is' : `, but for the ${left} texts that are left as they are`;
-  return `the site shows it by this edition${but}.`;
+  return `What is stored stays as it is until somebody saves it again; the site shows it by this edition${but}.`;
 }

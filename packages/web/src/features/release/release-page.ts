@@ -10,7 +10,7 @@ import { Acting } from '../../state/acting';
 import { Api, type ApiFailure } from '../../state/api';
 import { DraftBackup } from '../../state/draft-backup';
 import { aheadOf, chainToRelease, type Chain } from '../../state/editions';
-import { selectHouse, selectIsHouseAhead, selectReleasedHouse } from '../../state/house';
+import { selectHouse, selectReleasedHouse } from '../../state/house';
 import { LibraryActions, libraryFeature } from '../../state/library';
 import { nameOf } from '../../state/profile-name';
 import type { Target } from '../../state/releases';
@@ -33,6 +33,7 @@ import { ReachStore } from './reach-store';
 import { ReachView } from './reach-view';
 import { amissOf, whatGoes, writersOf } from './reach-words';
 import { ReleaseStore, resolved } from './release-store';
+import { sharedParts } from './shared-parts';
 import { chosenOf, othersAhead } from './together';
 import { TogetherList } from './together-list';
 import { WhatChanges } from './what-changes';
@@ -89,8 +90,7 @@ export class ReleasePage {
   private readonly editions = this.store.selectSignal(libraryFeature.selectEditions);
   private readonly house = this.store.selectSignal(selectReleasedHouse);
   private readonly houseDraft = this.store.selectSignal(selectHouse);
-  private readonly isHouseAhead = this.store.selectSignal(selectIsHouseAhead);
-  private readonly houseRevision = this.store.selectSignal(libraryFeature.selectHouseRevision);
+  private readonly parts = sharedParts();
   protected readonly profile = computed(() => this.profiles().find(({ id }) => id === this.id()) ?? null);
   protected readonly name = computed(() => {
     const profile = this.profile();
@@ -129,9 +129,7 @@ export class ReleasePage {
     return { before: besideMarkup(sides.before.profile), after: besideMarkup(sides.after.profile) };
   });
   /** Other drafts that are ahead, and those of them that are to be released with this one, by key. */
-  protected readonly others = computed(() =>
-    othersAhead(this.target(), this.profiles(), this.editions(), { isAhead: this.isHouseAhead(), revision: this.houseRevision() }),
-  );
+  protected readonly others = computed(() => othersAhead(this.target(), this.profiles(), this.editions(), this.parts));
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
   private readonly with = computed(() => chosenOf(this.others(), this.chosen()), { equal: isSameJson });
   /** Whether everything was looked at, so that a release is no leap in the dark. */
@@ -149,7 +147,7 @@ export class ReleasePage {
     effect(() => {
       const [last, next, ahead] = [this.last(), this.next(), this.ahead()];
       const { together, shared } = this.with();
-      const houses = { before: this.house(), after: shared.length > 0 ? this.houseDraft() : this.house() };
+      const houses = { before: this.house(), after: shared.some(({ part }) => part === 'house-limits') ? this.houseDraft() : this.house() };
       if (last === null || next === null) return;
       untracked(() => {
         const target = this.target();
@@ -266,6 +264,7 @@ export class ReleasePage {
     const data: ReleaseQuestion = {
       target: this.target(),
       name: `“${this.name()}”`,
+      effect: 'Authors write with it from then on.',
       number: last.number + 1,
       revision: profile.revision,
       amiss: amissOf(losing, this.release.proved(), this.release.findings()),

@@ -3,6 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { RouterLink } from '@angular/router';
+import { leftBehind } from '@typikon/core';
 import { isObject, isSameJson, type Json, type JsonObject } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
@@ -13,6 +14,7 @@ import { LibraryActions, libraryFeature } from '../../state/library';
 import { LikenessRunner } from '../../state/likeness-runner';
 import { pagesIn, selectPagesDraft, type Shown } from '../../state/pages';
 import { documentOf, type Target, type ToldEdition } from '../../state/releases';
+import { SiteStore } from '../../state/site';
 import type { Part } from '../../state/types';
 import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
@@ -24,17 +26,31 @@ import { PagesChanges } from './pages-changes';
 import { ReachStore } from './reach-store';
 import { ReachView } from './reach-view';
 import { amissOf } from './reach-words';
-import { ReleaseDialog, type ReleaseAnswer, type ReleaseQuestion } from './release-dialog';
+import { ReleaseDialog, type Amiss, type ReleaseAnswer, type ReleaseQuestion } from './release-dialog';
 import { ReleaseStore, type Sides } from './release-store';
 import { sharedParts } from './shared-parts';
 import { chosenOf, othersAhead } from './together';
+import { SiteChanges } from './site-changes';
 import { TogetherList } from './together-list';
 import { WhatChanges } from './what-changes';
+import { WritingView } from './writing-view';
 
 /** What releasing something that the whole site has once would do to every text, and the editions that were released. */
 @Component({
   selector: 'ty-shared-release-page',
-  imports: [EditionList, LooksView, MatButtonModule, PagesChanges, ReachView, RouterLink, TitleLine, TogetherList, WhatChanges],
+  imports: [
+    EditionList,
+    LooksView,
+    MatButtonModule,
+    PagesChanges,
+    ReachView,
+    RouterLink,
+    SiteChanges,
+    TitleLine,
+    TogetherList,
+    WhatChanges,
+    WritingView,
+  ],
   providers: [ReleaseStore, ReachStore, LooksStore, LikenessRunner],
   templateUrl: './shared-release-page.html',
   styleUrl: './release-page.scss',
@@ -79,10 +95,7 @@ export class SharedReleasePage {
     }),
     { equal: isSameJson as (one: unknown, other: unknown) => boolean },
   );
-  protected readonly others = computed(() => {
-    const { isAhead, revision } = this.parts['house-limits'];
-    return othersAhead(this.target(), this.profiles(), this.editions(), { isAhead: isAhead(), revision: revision() });
-  });
+  protected readonly others = computed(() => othersAhead(this.target(), this.profiles(), this.editions(), this.parts));
   protected readonly chosen = signal<ReadonlySet<string>>(new Set());
   private readonly with = computed(() => chosenOf(this.others(), this.chosen()), { equal: isSameJson });
   /** Every profile as authors write with it, and as it would be. */
@@ -102,10 +115,13 @@ export class SharedReleasePage {
     },
     { equal: isSameJson as (one: unknown, other: unknown) => boolean },
   );
+  /** The site as it holds, and as it would. */
+  protected readonly site = inject(SiteStore);
   /** Whether everything was looked at, so that a release is no leap in the dark. */
   protected readonly isReady = computed(() => {
     if (!this.isAhead()) return false;
     if (this.part() === 'pages') return this.looks.isLooked();
+    if (this.part() === 'site') return true;
     const { lines, findings, proved, proofFailure } = this.release;
     return this.reach.isLooked() && lines() !== null && findings() !== null && (proved() !== null || proofFailure() !== '');
   });
@@ -141,20 +157,17 @@ export class SharedReleasePage {
 
   /** Asks why, and releases the draft. */
   protected async openRelease(): Promise<void> {
-    const { losing, touched } = this.reach.sum();
-    const { name, revision } = this.facts();
-    const isOfPages = this.part() === 'pages';
+    const { name, effect, revision } = this.facts();
     const data: ReleaseQuestion = {
       target: this.target(),
       name,
+      effect,
       number: this.number() + 1,
       revision: revision(),
-      amiss: isOfPages ? [] : amissOf(losing, this.release.proved(), this.release.findings()),
+      amiss: this.amiss(),
       with: this.with(),
       withNames: this.others().flatMap(({ key, name: other }) => (this.chosen().has(key) ? [other] : [])),
-      reach: isOfPages
-        ? { texts: this.looks.texts(), touched: this.looks.sum().texts, losing: 0, words: 0 }
-        : { texts: this.reach.texts(), touched, losing: losing.documents, words: losing.words },
+      reach: this.reached(),
       leave: [],
     };
     const answer = await firstValueFrom(
@@ -167,6 +180,38 @@ export class SharedReleasePage {
     this.chosen.set(new Set());
     this.store.dispatch(LibraryActions.sharedRequested());
     this.store.dispatch(LibraryActions.editionsRequested());
+  }
+
+  /** What is known to be amiss with the release. */
+  private amiss(): Amiss[] {
+    const [before, after] = [this.site.held(), this.site.saved()];
+    switch (this.part()) {
+      case 'house-limits':
+        return amissOf(this.reach.sum().losing, this.release.proved(), this.release.findings());
+      case 'pages':
+        return [];
+      case 'site': {
+        if (before === null || after === null) return [];
+        const known = new Set(leftBehind(before, this.texts()));
+        const left = leftBehind(after, this.texts()).filter((one) => !known.has(one));
+        const count = left.reduce((sum, one) => sum + one.count, 0);
+        const words = `${count === 1 ? 'One text keeps' : `${count} texts keep`} a profile that nobody may choose there`;
+        return count === 0 ? [] : [{ heading: words, things: [words] }];
+      }
+    }
+  }
+
+  /** What the release does to texts, as it is kept with it. */
+  private reached(): ReleaseQuestion['reach'] {
+    const { losing, touched } = this.reach.sum();
+    switch (this.part()) {
+      case 'house-limits':
+        return { texts: this.reach.texts(), touched, losing: losing.documents, words: losing.words };
+      case 'pages':
+        return { texts: this.looks.texts(), touched: this.looks.sum().texts, losing: 0, words: 0 };
+      case 'site':
+        return null;
+    }
   }
 
   /** Puts into the draft what was released last. */

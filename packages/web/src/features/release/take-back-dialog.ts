@@ -27,8 +27,8 @@ export interface TakeBackQuestion {
     <form [formGroup]="form" (ngSubmit)="takeBack()">
       <mat-dialog-content>
         <p>
-          Edition {{ question.last + 1 }} will say what edition {{ question.number }} said, and authors write with it. A draft in which
-          nothing was changed since edition {{ question.last }} follows; any other stays as it is.
+          Edition {{ question.last + 1 }} will say what edition {{ question.number }} said, and holds from then on. A draft in which nothing
+          was changed since edition {{ question.last }} follows; any other stays as it is.
         </p>
         <label for="take-back-why">Why</label>
         <mat-form-field appearance="outline" subscriptSizing="dynamic">

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
 import { MatCheckboxModule } from '@angular/material/checkbox';
+import { RouterLink } from '@angular/router';
 import type { OtherDraft } from './together';
 
 /** Other drafts that can be released with one, all or none. */
 @Component({
   selector: 'ty-together-list',
-  imports: [MatCheckboxModule],
+  imports: [MatCheckboxModule, RouterLink],
   template: `
     <header>
       <h2 id="together-heading">Released with it</h2>
@@ -15,6 +16,9 @@ import type { OtherDraft } from './together';
       @for (other of others(); track other.key) {
         <li>
           <mat-checkbox [checked]="chosen().has(other.key)" (change)="choose(other, $event.checked)">{{ other.name }}</mat-checkbox>
+          <a [routerLink]="other.link"
+            >What it would do<span class="ty-unseen"> ({{ other.name }})</span></a
+          >
         </li>
       }
     </ul>

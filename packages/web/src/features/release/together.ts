@@ -2,11 +2,14 @@ import { aheadOf } from '../../state/editions';
 import { nameOf } from '../../state/profile-name';
 import type { Target } from '../../state/releases';
 import type { Edition, Part, StoredProfile } from '../../state/types';
+import type { SharedPart } from './shared-parts';
 
 /** Another draft that says something else than what was released. */
 export interface OtherDraft {
   key: string;
   name: string;
+  /** Where it is shown what a release of it alone would do. */
+  link: string;
   target: Target;
   /** The state of it that is looked at. */
   revision: number;
@@ -17,24 +20,27 @@ export function othersAhead(
   meant: Target,
   profiles: readonly StoredProfile[],
   editions: ReadonlyMap<string, Edition>,
-  house: { isAhead: boolean; revision: number },
+  parts: Readonly<Record<Part, SharedPart>>,
 ): OtherDraft[] {
+  const shared = (Object.keys(parts) as Part[])
+    .filter((part) => !(meant.kind === 'shared' && meant.part === part) && parts[part].isAhead())
+    .map((part): OtherDraft => ({
+      key: part,
+      name: parts[part].title,
+      link: parts[part].releaseLink,
+      target: { kind: 'shared', part },
+      revision: parts[part].revision(),
+    }));
   const ahead = profiles
     .filter((profile) => !(meant.kind === 'profile' && meant.id === profile.id) && aheadOf(profile, editions) === 'draft')
     .map((profile): OtherDraft => ({
       key: `profile ${profile.id}`,
       name: nameOf(profile),
+      link: `/profiles/${profile.id}/release`,
       target: { kind: 'profile', id: profile.id },
       revision: profile.revision,
     }));
-  if (!house.isAhead || meant.kind === 'shared') return ahead;
-  const limits: OtherDraft = {
-    key: 'house-limits',
-    name: 'House limits',
-    target: { kind: 'shared', part: 'house-limits' },
-    revision: house.revision,
-  };
-  return [limits, ...ahead];
+  return [...shared, ...ahead];
 }
 
 /** Those of them that are chosen, as a release names them. */

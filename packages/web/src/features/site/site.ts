@@ -55,7 +55,7 @@ export class Site {
   protected readonly siteOrigin = this.store.selectSignal(libraryFeature.selectSiteOrigin);
   protected readonly typed = typedWords(this.words, (words) => this.ask({ words: words || null }));
 
-  protected readonly types = computed(() => new Map(this.site.saved()?.types.map((type) => [type.id, type])));
+  protected readonly types = computed(() => new Map(this.site.held()?.types.map((type) => [type.id, type])));
   /** The document that is asked for, or else the first that is listed. */
   protected readonly shownId = computed(() => this.id() ?? this.pages.pages()[0]?.id ?? '');
   protected readonly document = computed(() => {

@@ -106,7 +106,7 @@ export class ContentTypes {
 
   /** @returns why it is not known where it is not */
   private async useOf(type: string): Promise<UseOfType | string> {
-    if (this.site.saved()?.types.some(({ id }) => id === type) !== true) return { documents: 0, fields: [] };
+    if (this.site.held()?.types.some(({ id }) => id === type) !== true) return { documents: 0, fields: [] };
     try {
       return (await firstValueFrom(this.client.get('/types/{type}/use', {}, { type }))).body;
     } catch (error) {
@@ -116,7 +116,7 @@ export class ContentTypes {
 
   /** @returns whether none of its documents is of it any more */
   private async giveAway(type: ContentType, use: UseOfType): Promise<boolean> {
-    const saved = this.site.saved()?.types ?? [];
+    const saved = this.site.held()?.types ?? [];
     const data: GiveQuestion = {
       type: saved.find(({ id }) => id === type.id) ?? type,
       others: saved.filter(({ id }) => id !== type.id),

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { RouterLink } from '@angular/router';
 import { SiteStore } from '../../state/site';
 
 /** How the site stands: saved or not, what can be taken back, why it was not saved. */
 @Component({
   selector: 'ty-site-state',
-  imports: [MatButtonModule],
+  imports: [MatButtonModule, RouterLink],
   template: `
     <p class="said" role="status" [class.amiss]="site.refusal() !== ''">{{ words() }}</p>
     @if (site.theirs()) {
@@ -14,7 +15,8 @@ import { SiteStore } from '../../state/site';
     }
     <button mat-button type="button" [disabled]="!site.canUndo()" (click)="site.undo()">Undo</button>
     <button mat-button type="button" [disabled]="!site.canRedo()" (click)="site.redo()">Redo</button>
-    <button mat-flat-button type="button" [disabled]="!site.isChanged() || site.isSaving()" (click)="site.save()">Save</button>
+    <button mat-stroked-button type="button" [disabled]="!site.isChanged() || site.isSaving()" (click)="site.save()">Save</button>
+    <a mat-flat-button routerLink="/writing/release">{{ site.isAhead() ? 'Release…' : 'Editions' }}</a>
   `,
   styles: `
     :host {
@@ -46,7 +48,8 @@ export class SiteState {
     if (this.site.draft() === null) return '';
     if (this.site.isSaving()) return 'Saving …';
     if (this.site.refusal() !== '') return `Not saved. ${this.site.refusal()}`;
-    return this.site.isChanged() ? 'Changed, not saved' : 'As it is saved';
+    if (this.site.isChanged()) return 'Changed, not saved';
+    return this.site.isAhead() ? 'Saved, not released' : 'As it holds';
   });
 
   protected key(event: KeyboardEvent): void {
