@@ -41,7 +41,13 @@ describe('by keys alone', () => {
     await keys.choose('Content types', 'Berth log');
     await keys.choose('With', 'Notices desk');
     await keys.save();
-    await keys.expect('ty-site-state .said', ([said]) => said === 'As it is saved', 'it was not saved');
+    await keys.expect('ty-site-state .said', ([said]) => said === 'As it holds' || said === 'Saved, not released', 'it was not saved');
+    await keys.enter('a', 'Release…');
+    await page.waitForSelector('ty-writing-view tbody tr');
+    await keys.enter('button', 'Release…');
+    await page.waitForSelector('ty-release-dialog');
+    await keys.enter('button', 'Release it');
+    await keys.expect('ty-edition-list li', ([last]) => last?.startsWith('2 ') === true, 'it was not released');
     const site = (await (await fetch(`${used.typikon.address}/api/v1/site`)).json()) as Site;
     assert.deepEqual(
       site.types.at(-1)?.fields.map(({ title, help }) => [title, help.short]),

@@ -18,7 +18,7 @@ async function save(page: Page): Promise<void> {
   await pressButton(page, 'ty-site-state', 'Save');
   await eventually(
     () => texts(page, 'ty-site-state .said'),
-    ([said]) => said === 'As it is saved',
+    ([said]) => said === 'As it holds' || said === 'Saved, not released',
     'it was not saved',
   );
 }
@@ -97,6 +97,19 @@ describe('an empty site', () => {
     await pressButton(page, 'ty-assignments-page', 'Add a statement');
     await chooseOptions(page, 'statement-who', 'Writers');
     await save(page);
+    // The content type was the first that was saved, and held at once; what comes after it is released.
+    const held = async () => ((await (await fetch(`${used.typikon.address}/api/v1/site`)).json()) as Site).assignments;
+    assert.deepEqual(await held(), []);
+    await page.waitForSelector('ty-site-state a.mat-mdc-unelevated-button');
+    await page.click('ty-site-state a');
+    await page.waitForSelector('ty-writing-view tbody tr');
+    assert.match((await texts(page, 'ty-writing-view tbody tr'))[0]!, /nobody’s becomes Letters/);
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-shared-release-page', 'Release…');
+    await page.waitForSelector('ty-release-dialog');
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-release-dialog', 'Release it');
+    await eventually(held, (assignments) => assignments.length === 1, 'it was not released');
     const site = (await (await fetch(`${used.typikon.address}/api/v1/site`)).json()) as Site;
     assert.deepEqual(site.assignments, [{ roles: ['writers'], types: '*', fields: '*', profiles: ['letters'] }]);
     assert.deepEqual(

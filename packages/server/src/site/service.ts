@@ -115,7 +115,8 @@ export class SiteService {
       if (!isSameJson(asJson([live.roles, live.people]), asJson([site.roles, site.people])))
         await storeSite(now.data, revision + 1, transaction);
       const next = await saveSiteDraft(writingOf(site), by, transaction);
-      if ((await lastShared('site', transaction)) === null) {
+      const isWritten = site.types.length > 0 || site.assignments.length > 0;
+      if (isWritten && (await lastShared('site', transaction)) === null) {
         const refusal = await applySite(writingOf(site), transaction);
         if (refusal !== '') return { is: 'in-use', detail: refusal };
         await firstEdition('site', by, transaction);

@@ -16,7 +16,11 @@ import { SiteStore } from '../../state/site';
     <button mat-button type="button" [disabled]="!site.canUndo()" (click)="site.undo()">Undo</button>
     <button mat-button type="button" [disabled]="!site.canRedo()" (click)="site.redo()">Redo</button>
     <button mat-stroked-button type="button" [disabled]="!site.isChanged() || site.isSaving()" (click)="site.save()">Save</button>
-    <a mat-flat-button routerLink="/writing/release">{{ site.isAhead() ? 'Release…' : 'Editions' }}</a>
+    @if (site.isAhead()) {
+      <a mat-flat-button routerLink="/writing/release">Release…</a>
+    } @else {
+      <a mat-stroked-button routerLink="/writing/release">Editions</a>
+    }
   `,
   styles: `
     :host {
