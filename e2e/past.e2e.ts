@@ -29,6 +29,8 @@ describe('what was taken of a text', () => {
 
   test('a sentence that a paste took last month is found by its words, with the rule that took it', async () => {
     await page.goto(`${used.typikon.address}/where`);
+    await page.waitForSelector('nav.index a[aria-current]');
+    assert.equal(await page.$eval('nav.index a[aria-current]', (link) => (link as HTMLElement).innerText.trim()), 'Desk');
     await page.waitForSelector('.sentence');
     await page.type('input[aria-label="Words that are gone"]', 'ticket pay half');
     await shown('.gone', (all) => all.length === 1, 'it is not found');

@@ -229,7 +229,7 @@ describe('a release', () => {
   test('of house limits shows what they do to every profile and text, and holds only once it is made', async () => {
     await page.goto(`${used.typikon.address}/house-limits`);
     await page.waitForSelector('ty-rule-table [data-element=em] mat-checkbox input');
-    await page.$eval('ty-rule-table [data-element=em] mat-checkbox input', (box) => (box as HTMLInputElement).click());
+    await page.$eval('ty-rule-table [data-element=em] mat-checkbox input', (box) => box.click());
     await pressButton(page, 'ty-title-line', 'Save the draft');
     await page.waitForSelector('ty-title-line a.go');
     await eventually(

@@ -17,6 +17,7 @@ const VIEWS: readonly (readonly [path: string, ready: string])[] = [
   ['/writing/people', 'ty-people-page'],
   ['/specimens', 'ty-specimens-page'],
   ['/styles', 'ty-style-files-page'],
+  ['/styles/release', 'ty-edition-list li b'],
   ['/styles/likeness/story-desk/guide', 'ty-likeness-page .figure'],
   ['/write', 'tbody tr'],
   ['/write/notice-016', 'typikon-editor .te-frame'],

@@ -72,17 +72,6 @@ const VIEWS = [
       await page.click('#bench-tab-author');
     },
   },
-  {
-    name: 'workshop-surface',
-    path: '/profiles/notices-desk',
-    ready: '.entry',
-    async prepare(page) {
-      await page.click('#chapter-tab-surface');
-      await page.waitForSelector('#surface-height');
-      await chooseOption(page, 'Height', 'grows up to a limit');
-      await page.click('#bench-tab-author');
-    },
-  },
   { name: 'documents', path: '/write', ready: 'tr.mat-mdc-row ty-type-icon svg', prepare: () => pause(800) },
   {
     name: 'desk',
@@ -128,7 +117,28 @@ const VIEWS = [
   },
   { name: 'compare', path: '/compare?from=story-desk&to=notices-desk', ready: '.list li' },
   {
-    // The last one, since it changes a draft.
+    // The last ones, since they change drafts.
+    name: 'release-styles',
+    path: '/styles/release',
+    ready: 'ty-edition-list li .head',
+    async prepare(page) {
+      await page.evaluate(async () => {
+        const { stylesheets } = await (await fetch('/api/v1/style-files')).json();
+        const site = stylesheets.find(({ id }) => id === 'site');
+        const css = `${site.css}\nh2 {\n  color: #8a2c1c;\n  letter-spacing: 0.02em;\n}\n\ntable {\n  border: 2px solid #17475c;\n}\n`;
+        await fetch('/api/v1/style-files/changes', {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ note: 'Headings stand out', stylesheets: [{ ...site, css }] }),
+        });
+      });
+      await page.reload({ waitUntil: 'networkidle0' });
+      await page.waitForSelector('ty-look-by-both iframe');
+      await page.waitForSelector('ty-shared-release-page .go:not([disabled])');
+      await pause(1500);
+    },
+  },
+  {
     name: 'release',
     path: '/profiles/notices-desk/release',
     ready: 'ty-edition-list li .head',

@@ -30,6 +30,12 @@ const storedFieldSchema = z
     value: z.string().describe('Clean markup of rich text, plain text of all other fields.'),
     profile: z.string().nullable().describe('The profile by which rich text was last saved; null for what is no rich text.'),
     revision: z.int().describe('Counts the changes of this field.'),
+    shownBy: z
+      .int()
+      .nullable()
+      .describe(
+        'The earlier edition by which readers see it until somebody edits it, since a release left it as it was; null for the last.',
+      ),
   })
   .openapi('StoredField');
 

@@ -383,7 +383,7 @@ describe('making', () => {
       expect(answer.status).toBe(201);
       const made = await json<Stored>(answer);
       expect(made).toMatchObject({ title, type: 'story', revision: 1 });
-      expect(made.fields).toEqual([{ key: 'headline', value: title, profile: null, revision: 1 }]);
+      expect(made.fields).toEqual([{ key: 'headline', value: title, profile: null, revision: 1, shownBy: null }]);
       ids.push(made.id);
     }
     expect(ids.slice(0, 4)).toEqual(['fog-in-the-sound', 'fog-in-the-sound-2', 'story', 'story-2']);

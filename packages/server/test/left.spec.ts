@@ -27,6 +27,11 @@ const release = (revision: number, leave: object[] = []) =>
 const left = async () =>
   (await ask<{ document: string; field: string; title: string; edition: number }[]>('GET', `/profiles/${PROFILE}/left`)).body;
 const leftOut = async (document: string) => (await ask<LeftOut[]>('GET', `/documents/${document}/left-out`)).body;
+/** The earlier edition by which readers see the body of a document. */
+const shownBy = async (document: string) =>
+  (await ask<{ fields: { key: string; shownBy: number | null }[] }>('GET', `/documents/${document}`)).body.fields.find(
+    ({ key }) => key === 'body',
+  )!.shownBy;
 const isTable = ({ line }: LeftOut) => line.kind === 'element' && line.element === 'table';
 const reach = async () => (await ask<Look>('POST', `/profiles/${PROFILE}/reach`, {}, AS)).body;
 const touchedBy = ({ touched }: Look) => touched.map(({ document }) => document);
@@ -38,6 +43,8 @@ test('a text that a release leaves as it is is shown by the edition before; the 
   expect((await release(revision, [KEPT, { document: 'nothing', field: 'body' }])).status).toBe(201);
   expect(await left()).toEqual([{ ...KEPT, title: 'Notice 16: chart corrections', edition: 1 }]);
   expect((await leftOut(KEPT.document)).filter(isTable)).toEqual([]);
+  expect(await shownBy(KEPT.document)).toBe(1);
+  expect(await shownBy(others[0]!)).toBe(null);
   expect((await leftOut(others[0]!)).find(isTable)).toMatchObject({ edition: 2 });
 });
 
@@ -61,6 +68,7 @@ test('once it is edited it is like all others', async () => {
     { ...AS, 'if-match': etag },
   );
   expect(saved.body.fields.find(({ key }) => key === 'body')?.value).toBe('<p>Now</p>');
+  expect(await shownBy(KEPT.document)).toBe(null);
   expect(await left()).toEqual([]);
 });
 

@@ -2,8 +2,10 @@ import {
   bestFirst,
   contestFor,
   Likeness,
+  LikenessCounter,
   Looks,
   proposeRepairs,
+  TooMuch,
   tryRepair,
   type Cause,
   type ContentToCompare,
@@ -13,7 +15,7 @@ import {
   type Repair,
   type TriedRepair,
 } from '@typikon/core';
-import type { LikenessSummary, LikenessTask, ToldLook } from './state/likeness-tasks';
+import type { CountedLikeness, LikenessSummary, LikenessTask, ToldLook } from './state/likeness-tasks';
 
 /** What was compared last: repairs and contests are asked about it. */
 let compared: {
@@ -57,6 +59,8 @@ function run(task: LikenessTask): unknown {
     }
     case 'looks':
       return looksOf(task);
+    case 'count':
+      return countOf(task);
     case 'repairs': {
       const cause = causeOf(task.cause);
       return cause === null ? [] : repairsOf(cause);
@@ -78,6 +82,26 @@ function run(task: LikenessTask): unknown {
     default:
       return null;
   }
+}
+
+/** The settings in which texts were counted last. */
+let counted: { of: string; counter: LikenessCounter } | null = null;
+
+function countOf({ of, input, texts }: Extract<LikenessTask, { kind: 'count' }>): CountedLikeness {
+  if (counted?.of !== of) counted = { of, counter: new LikenessCounter(input) };
+  const { counter } = counted;
+  const sum: CountedLikeness = { elements: 0, alike: 0, compared: 0 };
+  for (const html of texts) {
+    try {
+      const { elements, alike } = counter.count(html);
+      sum.elements += elements;
+      sum.alike += alike;
+      sum.compared++;
+    } catch (error) {
+      if (!(error instanceof TooMuch)) throw error;
+    }
+  }
+  return sum;
 }
 
 /** The settings that texts were looked at in last. */

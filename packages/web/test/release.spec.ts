@@ -8,6 +8,7 @@ import { ReleaseDialog, type ReleaseQuestion } from '../src/features/release/rel
 import { ReleasePage } from '../src/features/release/release-page';
 import { TakeBackDialog } from '../src/features/release/take-back-dialog';
 import { LibraryActions } from '../src/state/library';
+import { LikenessRunner } from '../src/state/likeness-runner';
 import { PROOF_WORKER } from '../src/state/proof-runner';
 import { SiteWorker } from '../src/state/site-worker';
 import { type Target, type ToldEdition } from '../src/state/releases';
@@ -70,6 +71,7 @@ const worker = {
 beforeEach(() => {
   TestBed.configureTestingModule({ providers: [{ provide: PROOF_WORKER, useValue: () => new InPageWorker() }] });
   TestBed.overrideProvider(SiteWorker, { useValue: worker });
+  TestBed.overrideProvider(LikenessRunner, { useValue: { ask: () => Promise.reject(new Error('Nothing is to be compared.')) } });
 });
 
 async function open(profile: StoredProfile): Promise<Screen<ReleasePage>> {
@@ -135,6 +137,7 @@ describe('the release page', () => {
     expect(proof).toContain('Tide table, from a spreadsheet');
     expect(proof).toContain('New finding: It is new.');
     expect(proof).toContain('Settled: It was there.');
+    expect(screen.texts('ty-likeness-change li')).toEqual(['What authors see is set up as before.']);
     const rows = screen.texts('tbody tr');
     expect(rows[0]).toMatch(/^2 tables went, with their content, and 11 letters of text with them ?§2 Markup, table ?2 ?11 ?somebody/);
     // The text that loses most stands first, and is shown by both.

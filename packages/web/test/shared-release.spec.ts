@@ -2,6 +2,7 @@ import { TestBed } from '@angular/core/testing';
 import { MAT_DIALOG_DATA, MatDialog, MatDialogRef } from '@angular/material/dialog';
 import {
   compileRules,
+  LikenessCounter,
   Looks,
   reachInBrief,
   readHouseLimits,
@@ -19,7 +20,7 @@ import { TakeBackDialog } from '../src/features/release/take-back-dialog';
 import { Equipment } from '../src/shared/writing/equipment';
 import { LibraryActions } from '../src/state/library';
 import { LikenessRunner } from '../src/state/likeness-runner';
-import type { LikenessTask, ToldLook } from '../src/state/likeness-tasks';
+import type { CountedLikeness, LikenessTask, ToldLook } from '../src/state/likeness-tasks';
 import { PROOF_WORKER } from '../src/state/proof-runner';
 import { selectAsReaders } from '../src/state/pages';
 import type { Target } from '../src/state/releases';
@@ -41,7 +42,16 @@ const EDITIONS = '/api/v1/shared/house-limits/editions';
 const REACH = '/api/v1/shared/house-limits/reach';
 const TEXTS = ['<p>One</p>', '<table><tbody><tr><td>Two three</td></tr></table>'];
 const { document: _document, ...told } = houseEdition(house);
-const looks = { ask: jest.fn((task: LikenessTask) => Promise.resolve(task.kind === 'looks' ? looksOf(task) : null)) };
+const looks = {
+  ask: jest.fn((task: LikenessTask): Promise<unknown> => Promise.resolve(task.kind === 'looks' ? looksOf(task) : countOf(task))),
+};
+function countOf(task: LikenessTask): CountedLikeness {
+  if (task.kind !== 'count') throw new Error(`asked for ${task.kind}`);
+  const counter = new LikenessCounter(task.input);
+  const counts = task.texts.filter((html) => !html.includes('TOO MUCH')).map((html) => counter.count(html));
+  const sum = (of: 'elements' | 'alike') => counts.reduce((all, count) => all + count[of], 0);
+  return { elements: sum('elements'), alike: sum('alike'), compared: counts.length };
+}
 function looksOf({ before, after, texts }: Extract<LikenessTask, { kind: 'looks' }>): ToldLook[] {
   const comparing = new Looks(before, after);
   return texts.map((html) => (html.includes('TOO MUCH') ? { failure: 'It is nested too deep.' } : comparing.look(html)));
@@ -253,15 +263,17 @@ describe('the release of page kinds and stylesheets', () => {
     const kinds: string[] = [];
     for (;;) {
       await new Promise((done) => setTimeout(done));
-      const [asked] = screen.http.match(({ url, method }) => method === 'GET' && url.startsWith('/api/v1/texts/published'));
-      if (asked === undefined) break;
-      const kind = new URL(asked.request.urlWithParams, 'http://x').searchParams.get('pageKind')!;
-      kinds.push(kind);
-      asked.flush([
-        published(`${kind}-1/body`, kind, '<h2>One</h2><p>Two</p>'),
-        published(`${kind}-2/body`, kind, '<p>Three</p>'),
-        published(`${kind}-3/body`, kind, 'TOO MUCH'),
-      ]);
+      const requests = screen.http.match(({ url, method }) => method === 'GET' && url.startsWith('/api/v1/texts/published'));
+      if (requests.length === 0) break;
+      for (const asked of requests) {
+        const kind = new URL(asked.request.urlWithParams, 'http://x').searchParams.get('pageKind')!;
+        if (!kinds.includes(kind)) kinds.push(kind);
+        asked.flush([
+          published(`${kind}-1/body`, kind, '<h2>One</h2><p>Two</p>'),
+          published(`${kind}-2/body`, kind, '<p>Three</p>'),
+          published(`${kind}-3/body`, kind, 'TOO MUCH'),
+        ]);
+      }
     }
     await screen.settle();
     return kinds;
@@ -285,6 +297,31 @@ describe('the release of page kinds and stylesheets', () => {
     expect(opened.mock.calls[0]![1]).toMatchObject({
       data: { target: { kind: 'shared', part: 'pages' }, revision: 5, number: 2, amiss: [], reach: { touched: onSite.length, losing: 0 } },
     });
+  });
+
+  test('shows how alike the editor and the page are before and after, of each profile there', async () => {
+    const screen = await Screen.of(SharedReleasePage, { inputs: { part: 'pages' } });
+    screen.http.expectOne(EDITIONS_OF_PAGES).flush([toldPages]);
+    // Stories are written in what articles load; news load one more stylesheet, which changes.
+    const texts = [{ type: 'story', field: 'body', profileId: 'story-desk', pageKindId: 'news', count: 3, taken: {} }];
+    const stylesheets = library.stylesheets.map((sheet) =>
+      sheet.id === 'general' ? { ...sheet, css: `${sheet.css}\n* { letter-spacing: 9px !important }\n` } : sheet,
+    );
+    screen.store.dispatch(LibraryActions.loaded({ library: { ...library, texts, stylesheets } }));
+    await screen.settle();
+    await answer(screen);
+    const [told] = screen.texts('ty-likeness-change li');
+    expect(told).toMatch(/ on .* ?\d+\.\d %, then \d+\.\d % ?all 3 texts$/);
+    const [before, after] = [...told!.matchAll(/(\d+\.\d) %/g)].map(([, share]) => Number(share));
+    expect(after).toBeLessThan(before!);
+    // What changes on both sides alike is told in one line.
+    const both = library.stylesheets.map((sheet) =>
+      sheet.id === 'site' ? { ...sheet, css: `${sheet.css}\n* { word-spacing: 9px !important }\n` } : sheet,
+    );
+    screen.store.dispatch(LibraryActions.loaded({ library: { ...library, texts, stylesheets: both } }));
+    await screen.settle();
+    await answer(screen);
+    expect(screen.texts('ty-likeness-change li')).toEqual(['As alike as before, of one profile on a page kind']);
   });
 
   test('says where nothing looks different, and which page kinds are others', async () => {
@@ -335,7 +372,7 @@ describe('the release of what there is to write, and who writes it', () => {
     assignments: [{ roles: '*', types: '*', fields: '*', profiles: ['diary', 'reply'] }],
   });
   const edition: SharedEdition = {
-    ...houseEdition({ types: site.types, assignments: site.assignments, fallback: [] } as unknown as JsonObject),
+    ...houseEdition({ types: site.types, assignments: site.assignments, fallback: [] }),
     part: 'site',
   };
 

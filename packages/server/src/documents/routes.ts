@@ -16,7 +16,7 @@ const asJson = ({ createdAt, changedAt, fields, ...rest }: StoredDocument) => ({
   ...rest,
   createdAt: createdAt.toISOString(),
   changedAt: changedAt.toISOString(),
-  fields: fields.map(({ key, value, profile, revision }) => ({ key, value, profile, revision })),
+  fields: fields.map(({ key, value, profile, revision, keptEdition }) => ({ key, value, profile, revision, shownBy: keptEdition ?? null })),
 });
 
 /** Stored documents: found, read, made, written field by field, and taken back. */

@@ -156,7 +156,7 @@ describe('the site as it is worked on', () => {
     // What was never released holds as it is saved.
     expect(store.held()).toEqual(SITE);
     const { types, assignments, fallback } = SITE;
-    const edition = { part: 'site', number: 1, document: { types, assignments, fallback } as unknown as JsonObject } as SharedEdition;
+    const edition = { part: 'site', number: 1, document: { types, assignments, fallback } } as SharedEdition;
     global.dispatch(LibraryActions.sharedRead({ shared: [edition] }));
     expect([store.held(), store.isAhead()]).toEqual([SITE, false]);
     rename(store, 'Notice');

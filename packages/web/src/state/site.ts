@@ -84,7 +84,7 @@ export const SiteStore = signalStore(
         const [site, released] = [saved(), edition()];
         if (site === null || library() === null) return null;
         // What was never released holds as it is saved.
-        return released === null ? site : ({ ...site, ...released.document } as Site);
+        return released === null ? site : { ...site, ...released.document };
       }),
     };
   }),

@@ -17,8 +17,8 @@ const DOCUMENT: OpenDocument = {
   publicRevision: 3,
   askedRevision: null,
   fields: [
-    { key: 'text', value: '<p>Noon</p>', profile: 'ferry-note', revision: 2 },
-    { key: 'ferry', value: 'Dunlin', profile: null, revision: 1 },
+    { key: 'text', value: '<p>Noon</p>', profile: 'ferry-note', revision: 2, shownBy: null },
+    { key: 'ferry', value: 'Dunlin', profile: null, revision: 1, shownBy: null },
   ],
 };
 
@@ -65,7 +65,7 @@ describe('a document on the desk', () => {
     const first = put();
     const { fields } = first.request.body as { fields: { text: { pasted: TakenLine[][] } } };
     expect(fields.text.pasted.map((lines) => lines.map(({ words }) => words.slice(0, 3)))).toEqual([['two'], ['yyy']]);
-    first.flush(after({ fields: [{ key: 'text', value: '<p>Two</p>', profile: 'ferry-note', revision: 3 }] }));
+    first.flush(after({ fields: [{ key: 'text', value: '<p>Two</p>', profile: 'ferry-note', revision: 3, shownBy: null }] }));
     await settle();
     store.write('text', '<p>Three</p>');
     void store.save();
@@ -82,7 +82,7 @@ describe('a document on the desk', () => {
     void store.save();
     const first = put();
     expect(first.request.body).toEqual({ fields: { text: { value: '<p>Two</p>', taken: ['tables', 'pictures'] } } });
-    first.flush(after({ fields: [{ key: 'text', value: '<p>Two</p>', profile: 'ferry-note', revision: 3 }] }));
+    first.flush(after({ fields: [{ key: 'text', value: '<p>Two</p>', profile: 'ferry-note', revision: 3, shownBy: null }] }));
     await settle();
     store.write('text', '<p>Three</p>');
     void store.save();
@@ -237,7 +237,7 @@ describe('a document on the desk', () => {
     const store = await opened();
     store.write('text', '<p>Two</p>');
     const saving = store.save();
-    put().flush(after({ fields: [{ key: 'text', value: '<p>Two</p>', profile: 'ferry-note', revision: 3 }] }));
+    put().flush(after({ fields: [{ key: 'text', value: '<p>Two</p>', profile: 'ferry-note', revision: 3, shownBy: null }] }));
     await saving;
     const back = store.goBack();
     const request = server.expectOne({ method: 'POST', url: '/api/v1/documents/note-1/restore' });

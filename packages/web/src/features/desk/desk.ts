@@ -156,6 +156,16 @@ export class Desk {
     return this.desk.written()[key]?.value ?? this.desk.stored().get(key)?.value ?? '';
   }
 
+  /** That readers see a text by an earlier edition, where a release left it as it was. */
+  private shownBy(key: string): string[] {
+    const stored = this.desk.stored().get(key);
+    if (stored?.shownBy == null) return [];
+    const name = this.equipment.names().get(stored.profile ?? '') ?? stored.profile;
+    return [
+      `Readers see this by edition ${stored.shownBy} of “${name}”, as a release left it. Once it is saved with a change, it follows the last edition.`,
+    ];
+  }
+
   private fieldOf(field: Field, type: ContentType, pageKind: string, main: string | undefined): DeskField {
     const { key } = field;
     const [stored, written, names] = [this.desk.stored().get(key), this.desk.written()[key], this.equipment.names()];
@@ -191,7 +201,7 @@ export class Desk {
       profileHelp: profile !== null && mayWrite ? this.equipment.help(profile) : '',
       where: this.equipment.where(type, key),
       of,
-      notes: this.desk.notes().flatMap((note) => (note.field === key ? [note.sentence] : [])),
+      notes: [...this.shownBy(key), ...this.desk.notes().flatMap((note) => (note.field === key ? [note.sentence] : []))],
     };
   }
 

@@ -12,6 +12,8 @@ import { DraftBackup } from '../../state/draft-backup';
 import { aheadOf, chainToRelease, type Chain } from '../../state/editions';
 import { selectHouse, selectReleasedHouse } from '../../state/house';
 import { LibraryActions, libraryFeature } from '../../state/library';
+import { LikenessRunner } from '../../state/likeness-runner';
+import { selectPagesDraft, selectReleasedPages } from '../../state/pages';
 import { nameOf } from '../../state/profile-name';
 import type { Target } from '../../state/releases';
 import { Confirm, type Question } from '../../ui/confirm';
@@ -29,6 +31,8 @@ import { EditionList } from './edition-list';
 import { LeftList } from './left-list';
 import { ReleaseDialog, type ReleaseAnswer, type ReleaseQuestion } from './release-dialog';
 import { ScheduledStrip } from './scheduled-strip';
+import { LikenessChangeList } from './likeness-change';
+import { LikenessChangeStore, type LikenessPair } from './likeness-change-store';
 import { ReachStore } from './reach-store';
 import { ReachView } from './reach-view';
 import { amissOf, whatGoes, writersOf } from './reach-words';
@@ -51,6 +55,7 @@ const TOLD = ['markup', 'extends'];
     ConversionStrip,
     EditionList,
     LeftList,
+    LikenessChangeList,
     MatButtonModule,
     ReachView,
     RouterLink,
@@ -59,7 +64,7 @@ const TOLD = ['markup', 'extends'];
     TogetherList,
     WhatChanges,
   ],
-  providers: [ReleaseStore, ReachStore, ConversionsStore, LeftStore, QuestionsStore, ScheduledStore],
+  providers: [ReleaseStore, ReachStore, LikenessChangeStore, LikenessRunner, ConversionsStore, LeftStore, QuestionsStore, ScheduledStore],
   templateUrl: './release-page.html',
   styleUrl: './release-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -70,6 +75,7 @@ export class ReleasePage {
   protected readonly target = computed((): Target => ({ kind: 'profile', id: this.id() }));
   protected readonly release = inject(ReleaseStore);
   protected readonly reach = inject(ReachStore);
+  private readonly likeness = inject(LikenessChangeStore);
   protected readonly conversions = inject(ConversionsStore);
   protected readonly questions = inject(QuestionsStore);
   protected readonly left = inject(LeftStore);
@@ -88,6 +94,10 @@ export class ReleasePage {
   private readonly messages = inject(MatSnackBar);
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   private readonly editions = this.store.selectSignal(libraryFeature.selectEditions);
+  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
+  private readonly texts = this.store.selectSignal(libraryFeature.selectTexts);
+  private readonly releasedPages = this.store.selectSignal(selectReleasedPages);
+  private readonly draftPages = this.store.selectSignal(selectPagesDraft);
   private readonly house = this.store.selectSignal(selectReleasedHouse);
   private readonly houseDraft = this.store.selectSignal(selectHouse);
   private readonly parts = sharedParts();
@@ -143,6 +153,24 @@ export class ReleasePage {
       (this.release.proved() !== null || this.release.proofFailure() !== ''),
   );
 
+  /** The kinds of page on which its texts show, with what they are edited in before and after. */
+  private readonly pairs = computed((): LikenessPair[] => {
+    const [sides, pages, drafts] = [this.sides(), this.releasedPages(), this.draftPages()];
+    if (sides?.before == null || sides.after === null) return [];
+    const after = this.with().shared.some(({ part }) => part === 'pages') ? drafts : pages;
+    const [from, to] = [sides.before.profile.surface, sides.after.profile.surface];
+    const kinds = new Map<string, number>();
+    for (const { profileId, pageKindId, count } of this.texts())
+      if (profileId === this.id()) kinds.set(pageKindId, (kinds.get(pageKindId) ?? 0) + count);
+    return [...kinds].map(([pageKind, texts]) => ({
+      profile: this.id(),
+      pageKind,
+      texts,
+      before: { surface: from, pages },
+      after: { surface: to, pages: after },
+    }));
+  });
+
   constructor() {
     effect(() => {
       const [last, next, ahead] = [this.last(), this.next(), this.ahead()];
@@ -154,11 +182,13 @@ export class ReleasePage {
         if (ahead === null || this.isMistaken()) {
           this.release.giveUp();
           this.reach.giveUp();
+          this.likeness.giveUp();
           void this.release.readEditions(target);
           return;
         }
         const rules = { before: last.chain, after: next, house: houses.after };
         this.release.begin({ target, edition: last.number, rules, profiles: [{ before: last.chain, after: next, houses }] });
+        this.likeness.begin(this.pairs(), this.names());
         this.reach.begin({ of: target, together: together.map(({ id }) => id), shared: shared.map(({ part }) => part) });
       });
     });

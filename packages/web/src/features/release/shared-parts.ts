@@ -32,7 +32,7 @@ export interface SharedPart {
 
 /** What of the site has editions: roles and people hold at once. */
 const writingOf = (site: Site | null): JsonObject | null =>
-  site === null ? null : ({ types: site.types, assignments: site.assignments, fallback: site.fallback } as unknown as JsonObject);
+  site === null ? null : { types: site.types, assignments: site.assignments, fallback: site.fallback };
 
 /** Everything that the whole site has once. To be called where things are injected. */
 export function sharedParts(): Readonly<Record<Part, SharedPart>> {

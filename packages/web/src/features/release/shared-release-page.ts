@@ -20,6 +20,8 @@ import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { EditionChangesDialog, type EditionChanges } from './edition-changes-dialog';
 import { EditionList } from './edition-list';
+import { LikenessChangeList } from './likeness-change';
+import { LikenessChangeStore, type LikenessPair } from './likeness-change-store';
 import { LooksStore } from './looks-store';
 import { LooksView } from './looks-view';
 import { PagesChanges } from './pages-changes';
@@ -27,7 +29,7 @@ import { ReachStore } from './reach-store';
 import { ReachView } from './reach-view';
 import { amissOf } from './reach-words';
 import { ReleaseDialog, type Amiss, type ReleaseAnswer, type ReleaseQuestion } from './release-dialog';
-import { ReleaseStore, type Sides } from './release-store';
+import { ReleaseStore, resolved, type Sides } from './release-store';
 import { sharedParts } from './shared-parts';
 import { chosenOf, othersAhead } from './together';
 import { SiteChanges } from './site-changes';
@@ -40,6 +42,7 @@ import { WritingView } from './writing-view';
   selector: 'ty-shared-release-page',
   imports: [
     EditionList,
+    LikenessChangeList,
     LooksView,
     MatButtonModule,
     PagesChanges,
@@ -51,7 +54,7 @@ import { WritingView } from './writing-view';
     WhatChanges,
     WritingView,
   ],
-  providers: [ReleaseStore, ReachStore, LooksStore, LikenessRunner],
+  providers: [ReleaseStore, ReachStore, LooksStore, LikenessChangeStore, LikenessRunner],
   templateUrl: './shared-release-page.html',
   styleUrl: './release-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -62,6 +65,7 @@ export class SharedReleasePage {
   protected readonly release = inject(ReleaseStore);
   protected readonly reach = inject(ReachStore);
   protected readonly looks = inject(LooksStore);
+  private readonly likeness = inject(LikenessChangeStore);
   private readonly store = inject(Store);
   private readonly client = inject(ContractClient);
   private readonly dialogs = inject(MatDialog);
@@ -73,6 +77,7 @@ export class SharedReleasePage {
   protected readonly back = computed(() => this.facts().path.at(-1)!.link);
   private readonly profiles = this.store.selectSignal(libraryFeature.selectProfiles);
   private readonly editions = this.store.selectSignal(libraryFeature.selectEditions);
+  private readonly names = this.store.selectSignal(libraryFeature.selectNames);
   private readonly texts = this.store.selectSignal(libraryFeature.selectTexts);
   private readonly siteOrigin = this.store.selectSignal(libraryFeature.selectSiteOrigin);
   private readonly houses = {
@@ -150,9 +155,34 @@ export class SharedReleasePage {
       const [isAhead, { before, after }] = [this.isAhead(), this.pages()];
       untracked(() => {
         if (!isAhead) this.looks.giveUp();
-        else this.looks.begin(before, after, countsByKind(this.texts()));
+        else {
+          this.looks.begin(before, after, countsByKind(this.texts()));
+          this.likeness.begin(this.pairs(before, after), this.names());
+        }
       });
     });
+  }
+
+  /** Every profile on the kinds of page on which its texts show, as authors write with it. */
+  private pairs(before: Shown, after: Shown): LikenessPair[] {
+    const pairs = new Map<string, LikenessPair>();
+    for (const { profileId, pageKindId, count } of this.texts()) {
+      const key = `${profileId} ${pageKindId}`;
+      const known = pairs.get(key);
+      if (known !== undefined) known.texts += count;
+      else {
+        const surface = resolved(this.editions().get(profileId)?.chain ?? [])?.profile.surface;
+        if (surface !== undefined)
+          pairs.set(key, {
+            profile: profileId,
+            pageKind: pageKindId,
+            texts: count,
+            before: { surface, pages: before },
+            after: { surface, pages: after },
+          });
+      }
+    }
+    return [...pairs.values()];
   }
 
   /** Asks why, and releases the draft. */
