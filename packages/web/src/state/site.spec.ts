@@ -2,7 +2,7 @@ import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store as GlobalStore } from '@ngrx/store';
-import { siteSchema, type JsonObject, type Site } from '@typikon/core';
+import { siteSchema, type Site } from '@typikon/core';
 import { LibraryActions, libraryFeature } from './library';
 import { SiteStore } from './site';
 import type { Library, SharedEdition } from './types';
@@ -156,7 +156,7 @@ describe('the site as it is worked on', () => {
     // What was never released holds as it is saved.
     expect(store.held()).toEqual(SITE);
     const { types, assignments, fallback } = SITE;
-    const edition = { part: 'site', number: 1, document: { types, assignments, fallback } } as SharedEdition;
+    const edition = { part: 'site', number: 1, document: { types, assignments, fallback } } as unknown as SharedEdition;
     global.dispatch(LibraryActions.sharedRead({ shared: [edition] }));
     expect([store.held(), store.isAhead()]).toEqual([SITE, false]);
     rename(store, 'Notice');
