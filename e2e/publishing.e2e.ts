@@ -75,6 +75,27 @@ describe('the way of a text to readers', () => {
     assert.ok((await onSite(`/documents/${ID}`)).includes('crowns only'));
   });
 
+  test('it is taken from readers with a reason, and seen again once it is approved', async () => {
+    await pressButton(page, 'ty-publishing-strip', 'Take it from readers…');
+    await page.waitForSelector('ty-publishing-strip .seen input');
+    assert.deepEqual(await axeFindings(page), []);
+    await page.type('ty-publishing-strip .seen input', 'The sum is wrong.');
+    await pressButton(page, 'ty-publishing-strip', 'Take it from readers');
+    await shown(
+      'ty-publishing-strip header b',
+      ([told]) => told === 'Version 2 is not public. Readers see nothing any more.',
+      'it is still seen',
+    );
+    assert.match((await texts('ty-publishing-strip li'))[0]!, /Isa Wren took version 2 from readers: .?The sum is wrong\./);
+    assert.equal((await fetch(`${used.typikon.siteAddress}/documents/${ID}`)).status, 404);
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-publishing-strip', 'Ask for approval');
+    await shown('ty-publishing-strip header b', ([told]) => /^Version 2 waits for approval/.test(told ?? ''), 'it does not wait');
+    await pressButton(page, 'ty-publishing-strip', 'Approve it');
+    await shown('ty-publishing-strip section', (all) => all.length === 0, 'it is still told');
+    assert.ok((await onSite(`/documents/${ID}`)).includes('crowns only'));
+  });
+
   test('a new one is marked everywhere until it is approved, and what is sent back says why', async () => {
     const made = await fetch(`${used.typikon.address}/api/v1/documents`, {
       method: 'POST',

@@ -10,7 +10,7 @@ const parameters = z.object({ id: idSchema });
 const note = z.string().trim().max(1000).default('');
 const revision = z.int().min(1);
 
-const STEPS = z.enum(['asked', 'approved', 'sent-back', 'withdrawn', 'remarked']);
+const STEPS = z.enum(['asked', 'approved', 'sent-back', 'withdrawn', 'remarked', 'hidden']);
 
 const state = z
   .object({
@@ -20,6 +20,7 @@ const state = z
     publishing: z.enum(['at-once', 'two-steps']),
     mayAsk: z.boolean().describe('Whether the acting person may ask for approval of the last version.'),
     mayApprove: z.boolean().describe('Whether the acting person may approve the version that waits, or show the last one at once.'),
+    mayHide: z.boolean().describe('Whether the acting person may take it from readers.'),
     steps: z
       .array(
         z.object({
@@ -46,15 +47,18 @@ export const readPublishing = createRoute({
 export const movePublishing = createRoute({
   method: 'post',
   path: '/documents/{id}/publishing',
-  summary: 'Asks for approval of a version, approves it, sends it back, withdraws it, or remarks on it',
+  summary: 'Asks for approval of a version, approves it, sends it back, withdraws it, remarks on it, or takes the document from readers',
   description:
-    'Asking takes the last version; everything else is about the version that waits, which has to be the one that is named. Where a content type publishes at once, approving shows the last version, such as one that was saved before that was so.',
+    'Asking takes the last version; everything else is about the version that waits, which has to be the one that is named. Where a content type publishes at once, approving shows the last version, such as one that was saved before that was so. Taking from readers is about the version that they see, and says why; they see the document again once a version is approved.',
   ...needs('write'),
   request: {
     params: parameters,
     body: {
       required: true,
-      ...json(z.object({ step: STEPS, revision, note: note.describe('Why; needed where it is sent back, or a remark.') }), 'What is done'),
+      ...json(
+        z.object({ step: STEPS, revision, note: note.describe('Why; needed where it is sent back or taken from readers, or a remark.') }),
+        'What is done',
+      ),
     },
   },
   responses: {

@@ -205,3 +205,41 @@ test('where a type is shown at once again, the last version is shown by whoever 
   expect(await stateFor(NED)).toMatchObject({ revision: next, publicRevision: next });
   expect(await seen()).toContain('Seen at once.');
 });
+
+describe('what is taken from readers', () => {
+  test('is seen by nobody until a version is approved again, and says why', async () => {
+    await publish('two-steps', ['harbour-masters']);
+    const revision = await write('<p>To be taken away.</p>');
+    expect((await move(NED, 'asked', revision)).status).toBe(200);
+    expect((await move(MAY, 'approved', revision)).status).toBe(200);
+    expect(await stateFor(NED)).toMatchObject({ publicRevision: revision, mayHide: false });
+    expect((await move(NED, 'hidden', revision, 'No.')).status).toBe(403);
+    expect((await move(MAY, 'hidden', revision)).status).toBe(422);
+    expect((await move(MAY, 'hidden', revision - 1, 'Wrong version')).status).toBe(412);
+    const hidden = await move(MAY, 'hidden', revision, 'It names somebody.');
+    expect(hidden.body).toMatchObject({ publicRevision: null, mayHide: false });
+    expect(hidden.body.steps[0]).toMatchObject({ step: 'hidden', revision, note: 'It names somebody.', by: 'may-carrow' });
+    expect((await page(`/documents/${ID}`)).status).toBe(404);
+    expect((await page('/')).text).not.toContain(`/documents/${ID}"`);
+    expect((await move(MAY, 'hidden', revision, 'Again')).status).toBe(409);
+    const next = await write('<p>Without a name.</p>');
+    expect((await page(`/documents/${ID}`)).status).toBe(404);
+    await move(NED, 'asked', next);
+    expect((await move(MAY, 'approved', next)).status).toBe(200);
+    expect(await seen()).toContain('Without a name.');
+  });
+
+  test('stays away from them also where a save is shown at once, until somebody shows it', async () => {
+    await publish('at-once', []);
+    const first = await write('<p>Shown at once.</p>');
+    expect(await seen()).toContain('Shown at once.');
+    expect((await move(NED, 'hidden', first, 'Not yet.')).status).toBe(200);
+    const second = await write('<p>Mended.</p>');
+    expect(await stateFor(NED)).toMatchObject({ revision: second, publicRevision: null, mayApprove: true });
+    expect((await page(`/documents/${ID}`)).status).toBe(404);
+    expect((await move(NED, 'approved', second)).status).toBe(200);
+    expect(await seen()).toContain('Mended.');
+    await write('<p>And on.</p>');
+    expect(await seen()).toContain('And on.');
+  });
+});

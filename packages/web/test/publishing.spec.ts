@@ -13,6 +13,7 @@ const STATE: Publishing = {
   publishing: 'two-steps',
   mayAsk: true,
   mayApprove: false,
+  mayHide: false,
   steps: [],
 };
 const step = (named: Publishing['steps'][number]['step'], by: string, note = ''): Publishing['steps'][number] => ({
@@ -44,6 +45,34 @@ const told = (screen: Screen<PublishingStrip>, selector = 'section'): string =>
   screen.texts(selector).join(' ').replace(/\s+/g, ' ').trim();
 const button = (screen: Screen<PublishingStrip>, words: string): HTMLButtonElement | undefined =>
   [...(screen.fixture.nativeElement as HTMLElement).querySelectorAll('button')].find(({ textContent }) => textContent.includes(words));
+
+describe('what readers see', () => {
+  test('is taken from them by whoever may, with a reason, and what was done is told', async () => {
+    const seen = { ...STATE, publicRevision: 4, mayAsk: false };
+    expect((await open(seen)).has('.seen')).toBe(false);
+    const screen = await open({ ...seen, mayHide: true });
+    expect(told(screen, '.seen span')).toContain('Readers see this.');
+    button(screen, 'Take it from readers…')!.click();
+    await screen.settle();
+    button(screen, 'Take it from readers')!.click();
+    const asked = screen.http.expectOne({ method: 'POST', url: PATH });
+    expect(asked.request.body).toEqual({ step: 'hidden', revision: 4, note: '' });
+    asked.flush({ detail: 'Say why it is taken from readers.' }, { status: 422, statusText: 'No' });
+    await wait();
+    await screen.settle();
+    expect(screen.texts('[role=alert]')).toEqual(['Say why it is taken from readers.']);
+    await screen.set('.seen input', 'It names somebody.', 'input');
+    button(screen, 'Take it from readers')!.click();
+    const again = screen.http.expectOne({ method: 'POST', url: PATH });
+    expect(again.request.body).toEqual({ step: 'hidden', revision: 4, note: 'It names somebody.' });
+    again.flush({ ...seen, publicRevision: null, mayAsk: true, steps: [step('hidden', 'isa-wren', 'It names somebody.')] });
+    await wait();
+    await screen.settle();
+    expect(told(screen, 'header b')).toBe('Version 4 is not public. Readers see nothing any more.');
+    expect(told(screen, 'li')).toContain('Isa Wren took version 4 from readers:');
+    expect(screen.has('.seen')).toBe(false);
+  });
+});
 
 describe('what is written and not public', () => {
   test('is told with what readers see instead; where they see the last version nothing is', async () => {

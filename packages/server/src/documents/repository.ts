@@ -5,6 +5,7 @@ import { PageKindModel } from '../db/models';
 import { indexTexts, type TextToIndex } from '../features/repository';
 import type { StoredDocument } from './document';
 import { keepTaken, type TakenStep } from './taken';
+import { isHidden } from '../publishing/repository';
 import { keepVersion, type How } from './versions';
 import { searchFor } from './words';
 
@@ -190,6 +191,8 @@ export async function storeDocument(
 ): Promise<void> {
   const sequelize = DocumentFieldModel.sequelize!;
   const changedAt = new Date();
+  // What somebody took from readers stays away until somebody shows it again.
+  const stays = before !== null && before.publicRevision === null && (await isHidden(sequelize, id, transaction));
   const row = {
     title,
     typeId: type,
@@ -197,7 +200,7 @@ export async function storeDocument(
     changedAt,
     changedBy,
     revision,
-    publicRevision: publicAfter(revision, before, ofType, how),
+    publicRevision: stays ? null : publicAfter(revision, before, ofType, how),
     askedRevision: ofType.publishing === 'at-once' ? null : (before?.askedRevision ?? null),
     words: wordsOf(title, fields),
     profiles: profilesOf(fields),

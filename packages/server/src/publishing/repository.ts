@@ -1,7 +1,7 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 
 /** What is done on the way of a version to readers. */
-export type PublishingStep = 'asked' | 'approved' | 'sent-back' | 'withdrawn' | 'remarked';
+export type PublishingStep = 'asked' | 'approved' | 'sent-back' | 'withdrawn' | 'remarked' | 'hidden';
 
 export interface DoneStep {
   step: PublishingStep;
@@ -34,6 +34,15 @@ export async function keepStep(
     type: QueryTypes.INSERT,
     transaction,
   });
+}
+
+/** Whether somebody took a document from readers, and nobody has shown it since. */
+export async function isHidden(sequelize: Sequelize, document: string, transaction: Transaction): Promise<boolean> {
+  const [last] = await sequelize.query<{ step: PublishingStep }>(
+    "SELECT step FROM publications WHERE document_id = ? AND step IN ('hidden', 'approved') ORDER BY id DESC LIMIT 1",
+    { replacements: [document], type: QueryTypes.SELECT, transaction },
+  );
+  return last?.step === 'hidden';
 }
 
 /** Who saved a version; the empty string for nobody known. */

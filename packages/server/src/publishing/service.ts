@@ -20,10 +20,19 @@ export interface PublishingState {
   publishing: ContentType['publishing'];
   mayAsk: boolean;
   mayApprove: boolean;
+  /** Whether they may take it from readers. */
+  mayHide: boolean;
   steps: DoneStep[];
 }
 
 export type Moved = { is: 'moved' } | { is: 'missing' | 'forbidden' | 'nothing' | 'outdated' | 'unexplained'; detail: string };
+
+/** What is said where a step has to be explained and is not. */
+const UNEXPLAINED: Readonly<Partial<Record<PublishingStep, string>>> = {
+  'sent-back': 'Say why it is sent back.',
+  remarked: 'Say what you remark.',
+  hidden: 'Say why it is taken from readers.',
+};
 
 const HOUR_MS = 3_600_000;
 
@@ -51,6 +60,7 @@ export class PublishingService {
         publicRevision !== revision && askedRevision !== revision && type.publishing === 'two-steps' && mayWrite(actor, type, assignments),
       mayApprove:
         waiting !== null && waiting !== publicRevision && (await this.refusal(document, waiting, type, assignments, actor)) === null,
+      mayHide: publicRevision !== null && mayDecide(actor, type, assignments),
       steps: await stepsOf(this.sequelize, id),
     };
   }
@@ -62,8 +72,8 @@ export class PublishingService {
    */
   async move(id: string, step: PublishingStep, looked: number, note: string, actor: Actor): Promise<Moved> {
     const missing: Moved = { is: 'missing', detail: `There is no document "${id}".` };
-    if ((step === 'sent-back' || step === 'remarked') && note === '')
-      return { is: 'unexplained', detail: step === 'sent-back' ? 'Say why it is sent back.' : 'Say what you remark.' };
+    const unexplained = note === '' ? UNEXPLAINED[step] : undefined;
+    if (unexplained !== undefined) return { is: 'unexplained', detail: unexplained };
     return inTransaction(
       this.sequelize,
       async (transaction): Promise<Moved> => {
@@ -75,6 +85,7 @@ export class PublishingService {
         if (step === 'asked') await DocumentModel.update({ askedRevision: looked }, { where: { id }, transaction });
         if (step === 'sent-back' || step === 'withdrawn')
           await DocumentModel.update({ askedRevision: null }, { where: { id }, transaction });
+        if (step === 'hidden') await DocumentModel.update({ publicRevision: null }, { where: { id }, transaction });
         if (step === 'approved') {
           await DocumentModel.update({ publicRevision: looked, askedRevision: null }, { where: { id }, transaction });
           await DocumentVersionModel.update({ wasPublic: true }, { where: { documentId: id, revision: looked }, transaction });
@@ -108,6 +119,12 @@ export class PublishingService {
         return { is: 'nothing', detail: `What is saved in ${type.label} is shown at once: nobody has to approve it.` };
       return askedRevision === revision ? { is: 'nothing', detail: `Version ${revision} waits for approval already.` } : null;
     }
+    if (step === 'hidden') {
+      if (publicRevision === null) return { is: 'nothing', detail: 'Readers do not see this document.' };
+      if (looked !== publicRevision)
+        return { is: 'outdated', detail: `Readers see version ${publicRevision} by now. Look at it first. Nothing was done.` };
+      return mayDecide(actor, type, assignments) ? null : forbidden(`${name} may not say what readers see of ${type.label}.`);
+    }
     if (step === 'remarked')
       return mayWrite(actor, type, assignments) || isApprover(actor, type) ? null : forbidden(`${name} may not remark on it.`);
     if (askedRevision === null) return { is: 'nothing', detail: 'No version of this document waits for approval.' };
@@ -132,8 +149,7 @@ export class PublishingService {
   ): Promise<string | null> {
     if (actor === null) return null;
     if (type.publishing === 'at-once') return mayWrite(actor, type, assignments) ? null : `${actor.label} may not write in ${type.label}.`;
-    if (type.approvers.length === 0 ? !mayWrite(actor, type, assignments) : !isApprover(actor, type))
-      return `${actor.label} has none of the roles that approve ${type.label}.`;
+    if (!mayDecide(actor, type, assignments)) return `${actor.label} has none of the roles that approve ${type.label}.`;
     const writer = looked === revision ? changedBy : await writerOf(this.sequelize, id, looked, transaction);
     return writer === actor.id ? `${actor.label} wrote this version: somebody else has to approve it.` : null;
   }
@@ -161,6 +177,10 @@ export class PublishingService {
 /** Whether somebody writes in any field of a type. */
 const mayWrite = (actor: Actor, { id, fields }: ContentType, assignments: Assignments): boolean =>
   actor === null || fields.some(({ key }) => assignments.why({ roles: actor.roles, type: id, field: key }).profile !== null);
+
+/** Whether somebody says what readers see of a type: whoever approves it, or writes it where nobody has to. */
+const mayDecide = (actor: Actor, type: ContentType, assignments: Assignments): boolean =>
+  type.publishing === 'at-once' || type.approvers.length === 0 ? mayWrite(actor, type, assignments) : isApprover(actor, type);
 
 const isApprover = (actor: Actor, { approvers }: ContentType): boolean =>
   actor === null || actor.roles.some((role) => approvers.includes(role));

@@ -15,6 +15,7 @@ const DONE: Readonly<Record<PublishingStep, string>> = {
   'sent-back': 'sent back',
   withdrawn: 'withdrew',
   remarked: 'remarked on',
+  hidden: 'took',
 };
 
 /** What is written and not public: which version readers see instead, and who can do what about it. Nothing where they see the last. */
@@ -47,7 +48,9 @@ export class PublishingStrip {
     const state = this.state();
     if (state === null) return '';
     const { publicRevision, askedRevision, revision } = state;
-    const seen = publicRevision === null ? 'Readers see nothing yet.' : `Readers see version ${publicRevision}.`;
+    const isGone = state.steps.find(({ step }) => step === 'hidden' || step === 'approved')?.step === 'hidden';
+    const nothing = isGone ? 'Readers see nothing any more.' : 'Readers see nothing yet.';
+    const seen = publicRevision === null ? nothing : `Readers see version ${publicRevision}.`;
     const newer = askedRevision !== null && askedRevision !== revision ? ` Version ${revision} was written since.` : '';
     return askedRevision === null
       ? `Version ${revision} is not public. ${seen}`
@@ -56,11 +59,18 @@ export class PublishingStrip {
   /** What was done last, which says why it stands so. */
   protected readonly steps = computed(() =>
     (this.state()?.steps ?? []).slice(0, 4).map(({ step, by, note, at, revision }) => ({
-      words: `${this.nameOf(by)} ${DONE[step]} version ${revision}`,
+      words: `${this.nameOf(by)} ${DONE[step]} version ${revision}${step === 'hidden' ? ' from readers' : ''}`,
       note,
       at,
     })),
   );
+  /** The version that readers see and that whoever acts may take from them; 0 for none. */
+  protected readonly hideable = computed(() => {
+    const state = this.store.publishing();
+    return state?.mayHide === true ? (state.publicRevision ?? 0) : 0;
+  });
+  /** Whether it is being asked why. */
+  protected readonly isHiding = signal(false);
   protected readonly mayDecide = computed(() => {
     const state = this.state();
     return state?.mayApprove === true && state.askedRevision !== null;
@@ -79,6 +89,7 @@ export class PublishingStrip {
       this.acting.person();
       untracked(() => {
         this.isCopied.set(false);
+        this.isHiding.set(false);
         void this.store.load(id);
       });
     });
@@ -92,6 +103,11 @@ export class PublishingStrip {
     void this.store.move(this.document(), step, this.about(), field?.value ?? '').then((isDone) => {
       if (isDone && field !== null) field.value = '';
     });
+  }
+
+  /** Takes the document from readers, for a reason. */
+  protected async hide(why: string): Promise<void> {
+    if (await this.store.move(this.document(), 'hidden', this.hideable(), why)) this.isHiding.set(false);
   }
 
   protected preview(): void {

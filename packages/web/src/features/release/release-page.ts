@@ -16,7 +16,6 @@ import { LikenessRunner } from '../../state/likeness-runner';
 import { selectPagesDraft, selectReleasedPages } from '../../state/pages';
 import { nameOf } from '../../state/profile-name';
 import type { Target } from '../../state/releases';
-import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { ConversionsStore, goesOn, type ToldConversion } from '../../state/conversions';
 import { LeftStore, type LeftText } from '../../state/left';
@@ -27,9 +26,10 @@ import { AskDialog, type AskQuestion, type Asked } from './ask-dialog';
 import { AskedList } from './asked-list';
 import { ConversionStrip } from './conversion-strip';
 import { ConvertDialog, type ConvertQuestion } from './convert-dialog';
+import { askRelease, askToReset } from './asking';
 import { EditionList } from './edition-list';
 import { LeftList } from './left-list';
-import { ReleaseDialog, type ReleaseAnswer, type ReleaseQuestion } from './release-dialog';
+import type { ReleaseQuestion } from './release-dialog';
 import { ScheduledStrip } from './scheduled-strip';
 import { LikenessChangeList } from './likeness-change';
 import { LikenessChangeStore, type LikenessPair } from './likeness-change-store';
@@ -306,11 +306,7 @@ export class ReleasePage {
         field: name.slice(name.lastIndexOf('/') + 1),
       })),
     };
-    const answer = await firstValueFrom(
-      this.dialogs
-        .open<ReleaseDialog, ReleaseQuestion, ReleaseAnswer>(ReleaseDialog, { data, width: '560px', maxWidth: '94vw' })
-        .afterClosed(),
-    );
+    const answer = await askRelease(this.dialogs, data);
     void this.scheduled.load(profile.id);
     if (answer !== 'released') return;
     this.messages.open(`Edition ${data.number} of ${data.name} is released: authors write with it.`, undefined, { duration: 6000 });
@@ -324,16 +320,7 @@ export class ReleasePage {
   protected async takeBackDraft(): Promise<void> {
     const [profile, last] = [this.profile(), this.last()];
     if (profile === null || last === null) return;
-    const data: Question = {
-      title: `Take the draft of “${this.name()}” back to edition ${last.number}?`,
-      text: 'What was changed since goes from the draft. Every saved state of it stays in its history.',
-      answers: [
-        { value: 'stay', label: 'Leave it' },
-        { value: 'back', label: 'Take it back', isMain: true },
-      ],
-    };
-    if ((await firstValueFrom(this.dialogs.open<Confirm, Question, string>(Confirm, { data, width: '480px' }).afterClosed())) !== 'back')
-      return;
+    if (!(await askToReset(this.dialogs, `“${this.name()}”`, last.number))) return;
     this.api.saveDraft(profile.id, last.chain[0]!.document, profile.revision).subscribe({
       next: (stored) => this.store.dispatch(LibraryActions.profileStored({ profile: stored })),
       error: ({ message }: ApiFailure) => this.messages.open(`The draft stays as it is. ${message}`, 'Close'),

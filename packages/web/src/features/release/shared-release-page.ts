@@ -16,9 +16,9 @@ import { pagesIn, selectPagesDraft, type Shown } from '../../state/pages';
 import { documentOf, type Target, type ToldEdition } from '../../state/releases';
 import { SiteStore } from '../../state/site';
 import type { Part } from '../../state/types';
-import { Confirm, type Question } from '../../ui/confirm';
 import { TitleLine } from '../../ui/title-line';
 import { EditionChangesDialog, type EditionChanges } from './edition-changes-dialog';
+import { askRelease, askToReset } from './asking';
 import { EditionList } from './edition-list';
 import { LikenessChangeList } from './likeness-change';
 import { LikenessChangeStore, type LikenessPair } from './likeness-change-store';
@@ -28,7 +28,7 @@ import { PagesChanges } from './pages-changes';
 import { ReachStore } from './reach-store';
 import { ReachView } from './reach-view';
 import { amissOf } from './reach-words';
-import { ReleaseDialog, type Amiss, type ReleaseAnswer, type ReleaseQuestion } from './release-dialog';
+import type { Amiss, ReleaseQuestion } from './release-dialog';
 import { ReleaseStore, resolved, type Sides } from './release-store';
 import { sharedParts } from './shared-parts';
 import { chosenOf, othersAhead } from './together';
@@ -200,11 +200,7 @@ export class SharedReleasePage {
       reach: this.reached(),
       leave: [],
     };
-    const answer = await firstValueFrom(
-      this.dialogs
-        .open<ReleaseDialog, ReleaseQuestion, ReleaseAnswer>(ReleaseDialog, { data, width: '560px', maxWidth: '94vw' })
-        .afterClosed(),
-    );
+    const answer = await askRelease(this.dialogs, data);
     if (answer !== 'released') return;
     this.messages.open(`Edition ${data.number} of ${name} is released.`, undefined, { duration: 6000 });
     this.chosen.set(new Set());
@@ -249,16 +245,7 @@ export class SharedReleasePage {
     const { name, last, revision, read } = this.facts();
     const edition = last();
     if (edition === null) return;
-    const data: Question = {
-      title: `Take the draft of ${name} back to edition ${edition.number}?`,
-      text: 'What was changed since goes from the draft. Every saved state of it stays in its history.',
-      answers: [
-        { value: 'stay', label: 'Leave it' },
-        { value: 'back', label: 'Take it back', isMain: true },
-      ],
-    };
-    if ((await firstValueFrom(this.dialogs.open<Confirm, Question, string>(Confirm, { data, width: '480px' }).afterClosed())) !== 'back')
-      return;
+    if (!(await askToReset(this.dialogs, name, edition.number))) return;
     try {
       await firstValueFrom(this.client.post('/shared/{part}/draft/back', undefined, revision(), { part: this.part() }));
     } catch (error) {
