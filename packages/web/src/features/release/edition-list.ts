@@ -59,7 +59,7 @@ import { TakeBackDialog, type TakeBackQuestion } from './take-back-dialog';
             }
           </li>
         } @empty {
-          <li class="ty-soft" role="status">Reading them …</li>
+          <li class="ty-soft"><span role="status">Reading them …</span></li>
         }
       </ol>
     }

@@ -13,7 +13,9 @@ import { LikenessChangeStore, type LikenessChange } from './likeness-change-stor
     </header>
     <ul aria-labelledby="likeness-change-heading">
       @if (likeness.failure(); as failure) {
-        <li role="alert">It could not be worked out. {{ failure }}</li>
+        <li>
+          <span role="alert">It could not be worked out. {{ failure }}</span>
+        </li>
       } @else if (likeness.changes() !== null) {
         @for (one of others(); track one.key) {
           <li>
@@ -31,7 +33,7 @@ import { LikenessChangeStore, type LikenessChange } from './likeness-change-stor
           <li>{{ same() }}</li>
         }
       } @else {
-        <li role="status">Comparing what authors see with the page …</li>
+        <li><span role="status">Comparing what authors see with the page …</span></li>
       }
     </ul>
   `,
