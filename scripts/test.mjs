@@ -81,7 +81,7 @@ async function jest(config, output, env = {}) {
 /** Builds what is served and the tests of it, and fills a database; gives the folder of it. */
 async function prepare(filled) {
   await buildServer();
-  await buildWeb();
+  await buildWeb({ isQuick: true });
   await buildEndToEnd();
   return filledDatabase(filled);
 }

@@ -3,6 +3,8 @@ import { at } from './paths.mjs';
 import { Stop } from './say.mjs';
 
 const READY_WITHIN_MS = 60_000;
+/** One that does not end by itself within this time is killed. */
+const ENDED_WITHIN_MS = 5000;
 /** The thread that answers small requests needs little; each other thread has a limit of its own (lanes/open.ts). */
 const NODE_OPTIONS = ['--max-old-space-size=256', '--max-semi-space-size=8'];
 /** For glibc: few arenas, and large buffers go back to the system as soon as they are freed, whatever came before them (mallopt(3)). */
@@ -58,8 +60,9 @@ export async function startServer({ env, port, log = 'ignore', onLost = () => {}
       isStopping = true;
       if (hasEnded) return;
       child.kill('SIGTERM');
-      await Promise.race([ended, new Promise((done) => setTimeout(done, 5000))]);
-      if (!hasEnded) child.kill('SIGKILL');
+      const tooLate = setTimeout(() => child.kill('SIGKILL'), ENDED_WITHIN_MS);
+      await ended;
+      clearTimeout(tooLate);
     },
   };
 }

@@ -1,28 +1,22 @@
-import { join } from 'node:path';
 import { pino } from 'pino';
 import { DatabaseError, QueryTypes, type Sequelize } from 'sequelize';
 import sharp from 'sharp';
 import { createApp } from '../src/app';
-import { migrate } from '../src/db/migrate';
 import { AssetModel, SpecimenModel } from '../src/db/models';
 import { Contended, inTransaction, OutcomeUnknown } from '../src/db/transaction';
 import { loadDocument } from '../src/documents/repository';
 import { indexTexts } from '../src/features/repository';
 import { titles } from '../src/routes/assets';
-import { seedDemo } from '../src/seed/demo';
-import { freshDatabase } from './database';
+import { demoDatabase } from './database';
 
 jest.setTimeout(120_000);
 
-const DEMO = join(__dirname, '..', '..', '..', 'demo');
 let sequelize: Sequelize;
 let drop: () => Promise<void>;
 let app: ReturnType<typeof createApp>;
 
 beforeAll(async () => {
-  ({ sequelize, drop } = await freshDatabase('contention'));
-  await migrate(sequelize);
-  await seedDemo(sequelize, DEMO, 0);
+  ({ sequelize, drop } = await demoDatabase('contention', 0));
   app = createApp({ sequelize, log: pino({ level: 'silent' }), siteOrigins: ['http://127.0.0.1:4711'] });
 });
 afterAll(() => drop());

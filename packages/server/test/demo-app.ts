@@ -1,11 +1,7 @@
-import { join } from 'node:path';
 import { pino } from 'pino';
 import { createApp } from '../src/app';
-import { migrate } from '../src/db/migrate';
-import { seedDemo } from '../src/seed/demo';
-import { freshDatabase } from './database';
+import { demoDatabase } from './database';
 
-const DEMO = join(__dirname, '..', '..', '..', 'demo');
 const HOST = '127.0.0.1:4710';
 
 /**
@@ -19,10 +15,8 @@ export function useDemoApp(name: string, composed: number) {
   let app: ReturnType<typeof createApp>;
   let drop: () => Promise<void>;
   beforeAll(async () => {
-    const database = await freshDatabase(name);
+    const database = await demoDatabase(name, composed);
     ({ drop } = database);
-    await migrate(database.sequelize);
-    await seedDemo(database.sequelize, DEMO, composed);
     app = createApp({ sequelize: database.sequelize, log: pino({ level: 'silent' }), siteOrigins: [] });
   });
   afterAll(() => drop());

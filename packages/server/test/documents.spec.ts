@@ -5,16 +5,13 @@ import { pino } from 'pino';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { createApp } from '../src/app';
 import { DocumentFieldModel, DocumentModel } from '../src/db/document-models';
-import { migrate } from '../src/db/migrate';
 import { profilesOf } from '../src/documents/repository';
-import { seedDemo } from '../src/seed/demo';
 import { createSite } from '../src/standins/site';
-import { freshDatabase } from './database';
+import { demoDatabase } from './database';
 import { runs } from '../../core/test/fixed-seed';
 
 jest.setTimeout(120_000);
 
-const DEMO = join(__dirname, '..', '..', '..', 'demo');
 const ORIGIN = 'http://127.0.0.1:4710';
 
 interface Stored {
@@ -38,9 +35,7 @@ let app: ReturnType<typeof createApp>;
 let page: (path: string) => Promise<string>;
 
 beforeAll(async () => {
-  ({ sequelize, drop } = await freshDatabase('documents'));
-  await migrate(sequelize);
-  await seedDemo(sequelize, DEMO, 40);
+  ({ sequelize, drop } = await demoDatabase('documents', 40));
   const log = pino({ level: 'silent' });
   app = createApp({ sequelize, log, siteOrigins: ['http://127.0.0.1:4711'] });
   const site = createSite({ sequelize, log, applicationOrigins: [ORIGIN] });

@@ -9,13 +9,11 @@ import { createApp } from '../src/app';
 import { migrate } from '../src/db/migrate';
 import { listen } from '../src/http-server';
 import { measureJson, wellFormed } from '../src/json-body';
-import { seedDemo } from '../src/seed/demo';
 import { createSite } from '../src/standins/site';
-import { freshDatabase } from './database';
+import { DEMO, demoDatabase, freshDatabase } from './database';
 
 jest.setTimeout(120_000);
 
-const DEMO = join(__dirname, '..', '..', '..', 'demo');
 const log = pino({ level: 'silent' });
 const ORIGIN = 'http://127.0.0.1:4710';
 let sequelize: Sequelize;
@@ -24,9 +22,7 @@ let app: ReturnType<typeof createApp>;
 let site: ReturnType<typeof createSite>;
 
 beforeAll(async () => {
-  ({ sequelize, drop } = await freshDatabase('hostile'));
-  await migrate(sequelize);
-  await seedDemo(sequelize, DEMO, 0);
+  ({ sequelize, drop } = await demoDatabase('hostile', 0));
   const webDir = mkdtempSync(join(tmpdir(), 'typikon-web-'));
   writeFileSync(join(webDir, 'index.html'), '<!doctype html><title>Typikon</title>');
   writeFileSync(join(webDir, 'main-ABCDEFGH.js'), '1');

@@ -62,7 +62,7 @@ describe('the queue', () => {
   test('a job whose process was killed is taken by another one, and the first has no say in it any more', async () => {
     await queue.ask('x', 'one');
     const lost = (await queue.claim())!;
-    expect(await queue.extend(lost)).toBe(true);
+    for (let times = 0; times < 20; times++) expect(await queue.extend(lost)).toBe(true);
     await passLease(lost.id);
     const taken = (await queue.claim())!;
     expect(taken).toMatchObject({ id: lost.id, attempts: 2 });

@@ -75,7 +75,7 @@ describe('the first start', () => {
     await migrate(database.sequelize);
     const whole = await shapeOf(database.sequelize);
     await database.drop();
-    for (const statements of kills(1, 14)) {
+    for (const statements of kills(1, 27)) {
       const { sequelize, config, drop, kill } = await freshDatabase('first');
       const killed = killedAfter(sequelize, statements);
       const ended = await migrate(sequelize).then(
@@ -186,7 +186,7 @@ describe.each(readdirSync(DUMPS).filter((name) => name.endsWith('.sql')))('what 
     for (const table of ['documents', 'specimens', 'stylesheets', 'page_kinds', 'settings']) expect(whole.rows[table]).not.toHaveLength(0);
 
     const version = Number(dump.split('.')[1]);
-    for (const statements of kills(version, version === 5 ? 9 : 30)) {
+    for (const statements of kills(version, version === 5 ? 15 : 60)) {
       const { sequelize, config, drop, kill } = await freshDatabase('upgrade');
       await load(sequelize, dump);
       killedAfter(sequelize, statements);

@@ -7,12 +7,10 @@ import { createApp } from '../src/app';
 import { migrate } from '../src/db/migrate';
 import { SettingHistoryModel } from '../src/db/models';
 import { apiDescription } from '../src/description';
-import { seedDemo } from '../src/seed/demo';
-import { freshDatabase } from './database';
+import { DEMO, demoDatabase, freshDatabase } from './database';
 
 jest.setTimeout(120_000);
 
-const DEMO = join(__dirname, '..', '..', '..', 'demo');
 const ORIGIN = 'http://127.0.0.1:4710';
 const DOCUMENT = siteSchema.parse(JSON.parse(readFileSync(join(DEMO, 'site.json'), 'utf8')));
 
@@ -21,9 +19,7 @@ let drop: () => Promise<void>;
 let app: ReturnType<typeof createApp>;
 
 beforeAll(async () => {
-  ({ sequelize, drop } = await freshDatabase('site'));
-  await migrate(sequelize);
-  await seedDemo(sequelize, DEMO, 0);
+  ({ sequelize, drop } = await demoDatabase('site', 0));
   app = createApp({ sequelize, log: pino({ level: 'silent' }), siteOrigins: ['http://127.0.0.1:4711'] });
 });
 afterAll(() => drop());
