@@ -24,8 +24,9 @@ const looked = {
         texts: z.int().describe('How many texts there are.'),
         candidates: z
           .int()
-          .describe('How many of them hold what the change asks for, and are looked at; the others come out the same, to the letter.'),
-        undecided: z.array(z.string()).describe('Why all of them have to be looked at; empty where what they hold decides it.'),
+          .describe('How many of them can come out differently, and are looked at; the others come out the same, to the letter.'),
+        sure: z.int().describe('How many of those are known to come out differently before they are looked at, by what they hold.'),
+        undecided: z.array(z.string()).describe('What of the change cannot be told by what texts hold; empty where all of it can.'),
         looked: z.int().describe('How many this answer looked at.'),
         touched: z.array(
           z.object({

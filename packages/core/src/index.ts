@@ -129,6 +129,7 @@ export { explanationOf } from './proof/explain';
 export { contentApart, contentFiles, withContent } from './proof/specimen-file';
 export { specimenJsonSchema } from './proof/json-schema';
 export { reachOf, type DocumentReach, type ThingsLost } from './reach/document';
+export { CertainReach, type Certainty, type Effects } from './reach/certain';
 export { byItself, type ByItself } from './reach/by-itself';
 export { compiledFit, FitCorpus, fitTo, type Fit, type FitOptions, type FitStep, type FitWay } from './reach/fit';
 export { everyFeature, featuresOf, FEATURES_VERSION, type AttributeFeature, type Features } from './reach/features';

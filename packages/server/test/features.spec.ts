@@ -1,9 +1,10 @@
-import { cleanWithoutLedger, mergePatch, questionBetween, type Json, type JsonObject } from '@typikon/core';
+import { CertainReach, cleanWithoutLedger, mergePatch, questionBetween, type Json, type JsonObject } from '@typikon/core';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { DocumentFieldModel } from '../src/db/document-models';
 import { ProfileModel } from '../src/db/models';
 import { chainFrom } from '../src/editions/repository';
 import { candidatesFor, type Candidates } from '../src/features/candidates';
+import { decide } from '../src/features/decided';
 import { indexSome, indexTexts } from '../src/features/repository';
 import { houseLimits, rulesOfChain } from '../src/rules';
 import { useDemoApp } from './demo-app';
@@ -55,7 +56,7 @@ async function touchedBy(id: string, patch: Json): Promise<string[]> {
   return touched.sort();
 }
 
-const namesOf = ({ texts }: Candidates): string[] => texts.map(({ document, field }) => `${document}/${field}`);
+const namesOf = ({ texts }: Pick<Candidates, 'texts'>): string[] => texts.map(({ document, field }) => `${document}/${field}`);
 const elements = (rules: JsonObject): JsonObject => ({ markup: { elements: rules } });
 
 const CHANGES: readonly [string, string, JsonObject][] = [
@@ -99,6 +100,33 @@ test.each(CHANGES)('%s: nobody whom it touches is left out', async (_name, id, p
   const [candidates, touched] = [await candidatesOf(id, patch), await touchedBy(id, patch)];
   expect(candidates.unknown).toBe(0);
   expect(touched.filter((name) => !namesOf(candidates).includes(name))).toEqual([]);
+});
+
+test.each(CHANGES)('%s: what is told of texts by what they hold is so', async (_name, id, patch) => {
+  const [sides, { texts: candidates }, touched] = [await sidesOf(id, patch), await candidatesOf(id, patch), await touchedBy(id, patch)];
+  const texts = await decide(database(), candidates, (role) => {
+    const { from, to } = sides(role);
+    return new CertainReach(from, to);
+  });
+  expect(touched.filter((name) => !namesOf({ texts }).includes(name))).toEqual([]);
+  expect(namesOf({ texts: texts.filter(({ isSure }) => isSure) }).filter((name) => !touched.includes(name))).toEqual([]);
+});
+
+test('it is told of most texts whether an element goes from them, and of nearly all where all could be touched', async () => {
+  const shares = [];
+  for (const [id, patch] of [
+    ['notices-desk', elements({ table: { outcome: 'drop' } })],
+    ['story-desk', elements({ h3: { outcome: 'unwrap' } })],
+    ['diary', { markup: { unlisted: 'drop' } }],
+  ] as const) {
+    const [sides, { texts: candidates }] = [await sidesOf(id, patch), await candidatesOf(id, patch)];
+    const texts = await decide(database(), candidates, (role) => {
+      const { from, to } = sides(role);
+      return new CertainReach(from, to);
+    });
+    shares.push([id, candidates.length, texts.length, texts.filter(({ isSure }) => isSure).length]);
+  }
+  expect(shares).toEqual([]);
 });
 
 test('most changes ask for few texts, and those that nothing can decide say so', async () => {

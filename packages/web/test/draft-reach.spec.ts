@@ -22,6 +22,7 @@ const touched = (document: string, wordsLost: number): TouchedText => ({
 const soFar = (more: Partial<ReachSoFar>): ReachSoFar => ({
   texts: 212,
   candidates: 40,
+  sure: 0,
   undecided: [],
   looked: 40,
   touched: [],
@@ -34,7 +35,14 @@ test.each<[Partial<ReachSoFar>, string]>([
   [{ touched: [touched('a', 0)] }, 'Touches 1 of 212 texts'],
   [{ touched: [touched('a', 0), touched('b', 3)] }, 'Touches 2 of 212 texts, one loses words'],
   [{ touched: [touched('a', 1), touched('b', 3)], texts: 100_000 }, 'Touches 2 of 100,000 texts, 2 lose words'],
-  [{ touched: [touched('a', 1)], looked: 10, isDone: false }, '10 of 40 looked at: touches 1 of 212 texts, one loses words'],
+  [{ touched: [touched('a', 1)], looked: 10, isDone: false }, 'Touches 1 to 31 of 212 texts; 10 looked at, one loses words so far'],
+  [{ looked: 10, isDone: false }, 'Touches at most 30 of 212 texts; 10 looked at'],
+  [
+    { sure: 40, looked: 10, touched: [touched('a', 1)].concat(Array.from({ length: 9 }, () => touched('b', 0))), isDone: false },
+    'Touches 40 of 212 texts; 10 looked at, one loses words so far',
+  ],
+  [{ sure: 38, looked: 0, isDone: false }, 'Touches 38 to 40 of 212 texts; 0 looked at'],
+  [{ candidates: 0, looked: 0, isDone: false }, 'Touches none of 212 texts; 0 looked at'],
   [{ texts: 1, candidates: 1 }, 'Touches none of the one text'],
   [{ texts: 0, candidates: 0, looked: 0 }, 'No text is stored with it'],
 ])('%j is told as “%s”', (more, words) => {
@@ -69,14 +77,14 @@ describe('at the foot of the bench', () => {
     const first = screen.http.expectOne(PATH);
     expect((first.request.body as { document: object }).document).toEqual(screen.draft);
     first.flush(
-      { texts: 5, candidates: 3, undecided: [], looked: 2, touched: [touched('a', 2)] },
+      { texts: 5, candidates: 3, sure: 0, undecided: [], looked: 2, touched: [touched('a', 2)] },
       { headers: { Link: `<${PATH}?after=a%2Fbody>; rel="next"` } },
     );
     await screen.settle();
-    expect(said(screen)).toBe('2 of 3 looked at: touches 1 of 5 texts, one loses words');
+    expect(said(screen)).toBe('Touches 1 to 2 of 5 texts; 2 looked at, one loses words so far');
     screen.http
       .expectOne(`${PATH}?after=a%2Fbody`)
-      .flush({ texts: 5, candidates: 3, undecided: [], looked: 1, touched: [touched('b', 0)] });
+      .flush({ texts: 5, candidates: 3, sure: 0, undecided: [], looked: 1, touched: [touched('b', 0)] });
     await screen.settle();
     expect(said(screen)).toBe('Touches 2 of 5 texts, one loses words');
     expect(screen.find<HTMLAnchorElement>('a').getAttribute('href')).toBe('/profiles/story-desk/release');
@@ -90,7 +98,7 @@ describe('at the foot of the bench', () => {
     await patience();
     await screen.settle();
     expect(before.cancelled).toBe(true);
-    screen.http.expectOne(PATH).flush({ texts: 5, candidates: 0, undecided: [], looked: 0, touched: [] });
+    screen.http.expectOne(PATH).flush({ texts: 5, candidates: 0, sure: 0, undecided: [], looked: 0, touched: [] });
     await screen.settle();
     expect(said(screen)).toBe('Touches none of 5 texts');
   });

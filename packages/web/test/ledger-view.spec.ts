@@ -87,3 +87,33 @@ test('the measures say how much of the text is kept and how heavy the markup is'
     'inline styles',
   ]);
 });
+
+test('the arrows lead from entry to entry, and Tab into one alone', async () => {
+  const screen = await open('<p><u>a</u></p><q>b</q><script>c()</script>');
+  const sentences = () => [...document.querySelectorAll<HTMLElement>('.sentence')];
+  const focused = () => sentences().indexOf(document.activeElement as HTMLElement);
+  const press = async (key: string, more: object = {}) => {
+    document.activeElement!.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more }));
+    await screen.settle();
+  };
+  const stops = () => sentences().map(({ tabIndex }) => tabIndex);
+  expect(stops()).toEqual([0, -1]);
+  sentences()[0]!.focus();
+  await press('ArrowDown');
+  expect([focused(), stops()]).toEqual([1, [-1, 0]]);
+  await press('ArrowDown');
+  await press('ArrowUp', { altKey: true });
+  expect(focused()).toBe(1);
+  await press('Home');
+  await press('Enter');
+  expect(focused()).toBe(0);
+  sentences()[0]!.click();
+  await screen.settle();
+  screen.find('.entry li button').focus();
+  await press('ArrowUp');
+  expect(focused()).toBe(0);
+  await press('End');
+  expect(focused()).toBe(1);
+  // What is in the other entry is passed by, open or not.
+  expect([...document.querySelectorAll<HTMLElement>('.entry:first-child button')].every(({ tabIndex }) => tabIndex === -1)).toBe(true);
+});

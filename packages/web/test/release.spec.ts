@@ -99,15 +99,17 @@ async function answerReach(screen: Screen<ReleasePage>, profile: StoredProfile):
   screen.http
     .expectOne(`/api/v1/profiles/${ID}/reach`)
     .flush(
-      { texts: 6, candidates: 4, undecided: [], looked: 3, touched: touched.slice(0, 1) },
+      { texts: 6, candidates: 4, sure: 0, undecided: [], looked: 3, touched: touched.slice(0, 1) },
       { headers: { Link: `</api/v1/profiles/${ID}/reach?after=text-2%2Fbody>; rel="next"` } },
     );
   await screen.settle();
   expect(screen.texts('.state')[0]).toBe('3 of 4 textslooked at');
+  expect(screen.texts('.strip dt')[1]).toBe('come out differently, as far as it is known');
+  expect(screen.texts('.strip dd')[1]).toBe('1 to 2');
   expect(screen.find<HTMLButtonElement>('.go').disabled).toBe(true);
   screen.http
     .expectOne(`/api/v1/profiles/${ID}/reach?after=text-2%2Fbody`)
-    .flush({ texts: 6, candidates: 4, undecided: ['white space'], looked: 1, touched: touched.slice(1) });
+    .flush({ texts: 6, candidates: 4, sure: 0, undecided: ['white space'], looked: 1, touched: touched.slice(1) });
   await InPageWorker.rest();
   await screen.settle();
 }
@@ -129,7 +131,7 @@ describe('the release page', () => {
     expect(screen.texts('h1')).toEqual(['What edition 2 would do']);
     expect(screen.texts('.state')).toEqual(['2 texts lose wordsif it is released']);
     expect(screen.texts('.strip dd')).toEqual(['6', '2', '2', '0']);
-    expect(screen.texts('.strip dt')[0]).toBe('texts; 4 hold what changed');
+    expect(screen.texts('.strip dt')[0]).toBe('texts; 4 could change');
     expect(screen.texts('ty-reach-view > .note')[0]).toMatch(/does not decide whom this touches \(white space\)\.$/);
     expect(screen.texts('.changes')[0]).toContain('<table>: less than before.');
     const proof = screen.texts('.changes')[1]!;
@@ -263,7 +265,7 @@ describe('the release page', () => {
     }
     const asked = screen.http.match(`/api/v1/profiles/${ID}/reach`).filter(({ cancelled }) => !cancelled);
     expect(asked.map(({ request }) => request.body)).toEqual([{ together: ['house'], shared: ['house-limits'] }]);
-    asked[0]!.flush({ texts: 1, candidates: 0, undecided: [], looked: 0, touched: [] });
+    asked[0]!.flush({ texts: 1, candidates: 0, sure: 0, undecided: [], looked: 0, touched: [] });
     await InPageWorker.rest();
     await screen.settle();
     // The draft stands on the draft of what it extends.

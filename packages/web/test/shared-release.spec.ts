@@ -108,7 +108,7 @@ async function open(): Promise<Screen<SharedReleasePage>> {
 async function answerReach(screen: Screen<SharedReleasePage>, together: string[] = []): Promise<void> {
   const asked = screen.http.match(REACH).filter(({ cancelled }) => !cancelled);
   expect(asked.map(({ request }) => request.body)).toEqual([{ together }]);
-  asked[0]!.flush({ texts: 5, candidates: 2, undecided: [], looked: 2, touched });
+  asked[0]!.flush({ texts: 5, candidates: 2, sure: 0, undecided: [], looked: 2, touched });
   await InPageWorker.rest();
   await screen.settle();
 }

@@ -10,9 +10,10 @@ import type { LookedAt } from './service';
 import type { LookedAtShared } from './shared-service';
 
 /** What looking at some texts came to, as it is answered. */
-export const toldLooking = ({ texts, candidates, undecided, looked, touched }: Extract<Looking, { is: 'looked' }>) => ({
+export const toldLooking = ({ texts, candidates, sure, undecided, looked, touched }: Extract<Looking, { is: 'looked' }>) => ({
   texts,
   candidates,
+  sure,
   undecided: [...undecided],
   looked,
   touched: touched.map(({ reach, ...text }) => ({ ...text, reach: asJson(reach) })),

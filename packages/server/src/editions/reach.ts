@@ -1,4 +1,5 @@
 import {
+  CertainReach,
   questionBetween,
   reachInBrief,
   reachOf,
@@ -14,7 +15,8 @@ import {
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { DocumentFieldModel } from '../db/document-models';
 import { ProfileModel } from '../db/models';
-import { byName, candidatesFor, type Candidates, type TextName } from '../features/candidates';
+import { byName, candidatesFor, type TextName } from '../features/candidates';
+import { decide } from '../features/decided';
 import { limitsIn, rulesOfChain } from '../rules';
 import { allowFor, type Allowed } from './allow';
 import { editionAt, lastEdition, resolveChain, type Chain } from './repository';
@@ -47,9 +49,11 @@ export type Looking =
   | {
       is: 'looked';
       texts: number;
-      /** How many of them hold what the change asks for: the others come out the same. */
+      /** How many of them can come out differently: the others come out the same. */
       candidates: number;
-      /** Why all of them had to be looked at; empty where what they hold could decide. */
+      /** How many of those are known to come out differently, before they are looked at. */
+      sure: number;
+      /** Why what texts hold alone cannot tell whom the change can touch; empty where it can. */
       undecided: readonly string[];
       looked: number;
       touched: Touched[];
@@ -95,7 +99,10 @@ interface Sides {
 
 /** Whom a change can touch, as it was when the first answer was given: the next ones go on with it. */
 interface Begun {
-  candidates: Candidates;
+  /** In the order of their names. */
+  candidates: readonly TextName[];
+  sure: number;
+  undecided: readonly string[];
   texts: number;
   at: number;
 }
@@ -103,6 +110,8 @@ const begun = new Map<string, Begun>();
 /** So many of them are kept, for so long, in milliseconds. */
 const MOST_BEGUN = 4;
 const LONGEST_BEGUN_MS = 600_000;
+/** So few candidates are cleaned sooner than what they hold is looked up. */
+const FEW = 300;
 
 /** What releasing drafts would do to what is stored. */
 export class ReachService {
@@ -116,10 +125,10 @@ export class ReachService {
   async look(change: Change, after: string, limit: number): Promise<Looking> {
     const sides = await this.sidesOf(change);
     if ('is' in sides) return sides;
-    const { candidates, texts } = await this.begin(change, sides, after === '');
+    const { candidates, sure, undecided, texts } = await this.begin(change, sides, after === '');
     const [document = '', field = ''] = after.split('/');
-    const from = after === '' ? 0 : candidates.texts.findIndex((text) => byName(text, { document, field }) > 0);
-    const names = from === -1 ? [] : candidates.texts.slice(from, from + limit);
+    const from = after === '' ? 0 : candidates.findIndex((text) => byName(text, { document, field }) > 0);
+    const names = from === -1 ? [] : candidates.slice(from, from + limit);
     const rows = await this.read(names);
     const touched: Touched[] = [];
     const begin = performance.now();
@@ -137,12 +146,13 @@ export class ReachService {
       if (reach !== null) touched.push({ ...text, reach: reachInBrief(reach) });
     }
     const last = names[looked - 1];
-    const isMore = last !== undefined && from + looked < candidates.texts.length;
+    const isMore = last !== undefined && from + looked < candidates.length;
     return {
       is: 'looked',
       texts,
-      candidates: candidates.texts.length,
-      undecided: candidates.undecided,
+      candidates: candidates.length,
+      sure,
+      undecided,
       looked,
       touched,
       next: isMore ? `${last.document}/${last.field}` : null,
@@ -154,21 +164,28 @@ export class ReachService {
     const key = JSON.stringify([change, sides.key]);
     const known = begun.get(key);
     if (!isFirst && known !== undefined && Date.now() - known.at < LONGEST_BEGUN_MS) return known;
-    const texts: TextName[] = [];
+    const candidates: TextName[] = [];
     const undecided = new Set<string>();
-    let [unknown, count] = [0, 0];
+    let [sure, texts] = [0, 0];
     for (const { profile, kept, rulesFor } of sides.all) {
       const found = await candidatesFor(this.sequelize, profile, kept, (role): ReachQuestion => {
         const { from, to } = rulesFor(role);
         return questionBetween(from, to);
       });
-      for (const text of found.texts) texts.push(text);
+      const reachFor = (role: string): CertainReach => {
+        const { from, to } = rulesFor(role);
+        return new CertainReach(from, to);
+      };
+      if (found.texts.length <= FEW) for (const text of found.texts) candidates.push(text);
+      else
+        for (const { document, field, isSure } of await decide(this.sequelize, found.texts, reachFor)) {
+          candidates.push({ document, field });
+          if (isSure) sure++;
+        }
       for (const reason of found.undecided) undecided.add(reason);
-      unknown += found.unknown;
-      count += await DocumentFieldModel.count({ where: { profileId: profile, keptEdition: kept } });
+      texts += await DocumentFieldModel.count({ where: { profileId: profile, keptEdition: kept } });
     }
-    const candidates: Candidates = { texts: texts.sort(byName), undecided: [...undecided], unknown };
-    const now = { candidates, texts: count, at: Date.now() };
+    const now: Begun = { candidates: candidates.sort(byName), sure, undecided: [...undecided], texts, at: Date.now() };
     begun.delete(key);
     const [oldest] = begun.keys();
     if (begun.size >= MOST_BEGUN && oldest !== undefined) begun.delete(oldest);

@@ -21,8 +21,8 @@ import type { Sequelize } from 'sequelize';
 import { lastEdition, resolveChain } from '../editions/repository';
 import { houseLimits, stateOfHouse } from '../rules';
 import { DocumentModel } from '../db/document-models';
+import { heldFeatures, heldTexts, markupOf, type HeldFeature, type HeldText, type Whose } from '../features/held';
 import { stateOfTexts } from '../features/state';
-import { heldFeatures, heldTexts, markupOf, type HeldFeature, type HeldText, type Whose } from './held';
 
 /** So many texts are named for a step. */
 const MOST_SAMPLES = 3;

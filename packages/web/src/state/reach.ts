@@ -22,14 +22,22 @@ export type TouchedText = Omit<Answer['touched'][number], 'reach'> & { reach: Re
 export interface ReachSoFar {
   /** How many texts there are. */
   texts: number;
-  /** How many of them hold what the change asks for; the others come out the same, to the letter. */
+  /** How many of them can come out differently; the others come out the same, to the letter. */
   candidates: number;
-  /** Why all of them have to be looked at; empty where what they hold decides it. */
+  /** How many of those are known to come out differently, before they are looked at. */
+  sure: number;
+  /** What of the change cannot be told by what texts hold; empty where all of it can. */
   undecided: readonly string[];
   looked: number;
   touched: readonly TouchedText[];
   /** Whether all that could be touched was looked at. */
   isDone: boolean;
+}
+
+/** How many texts come out differently, as far as it is known by now: at least, and at most. */
+export function touchedOf({ candidates, sure, looked, touched, isDone }: ReachSoFar): { least: number; most: number } {
+  const most = isDone ? touched.length : candidates - (looked - touched.length);
+  return { least: Math.min(most, Math.max(sure, touched.length)), most };
 }
 
 /** Drafts of which it is asked what releasing them would do. */
@@ -75,4 +83,4 @@ export function lookAtText(client: ContractClient, question: ReachQuestion, { do
   return answer.pipe(map(({ body }) => body));
 }
 
-const NOTHING_YET: ReachSoFar = { texts: 0, candidates: 0, undecided: [], looked: 0, touched: [], isDone: false };
+const NOTHING_YET: ReachSoFar = { texts: 0, candidates: 0, sure: 0, undecided: [], looked: 0, touched: [], isDone: false };

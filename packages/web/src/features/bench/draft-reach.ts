@@ -6,7 +6,7 @@ import { catchError, concat, debounceTime, distinctUntilChanged, map, of, switch
 import { ContractClient } from '../../state/contract-client';
 import { aheadOf } from '../../state/editions';
 import { libraryFeature } from '../../state/library';
-import { lookAtTexts, type ReachSoFar } from '../../state/reach';
+import { lookAtTexts, touchedOf, type ReachSoFar } from '../../state/reach';
 import { workshopFeature } from '../../state/workshop';
 
 /** So long a draft has to stand before stored texts are asked about, in milliseconds. */
@@ -90,19 +90,16 @@ export class DraftReach {
 }
 
 /** How many texts are touched and how many lose words, in words. */
-export function reachWords({ texts, candidates, looked, touched, isDone }: ReachSoFar): { touched: string; losing: string } {
-  const losing = touched.filter(({ reach }) => reach.wordsLost > 0).length;
+export function reachWords(reach: ReachSoFar): { touched: string; losing: string } {
+  const { texts, looked, touched, isDone } = reach;
+  const { least, most } = touchedOf(reach);
+  const losing = touched.filter(({ reach: { wordsLost } }) => wordsLost > 0).length;
   const number = (count: number): string => count.toLocaleString('en');
   const all = texts === 1 ? 'the one text' : `${number(texts)} texts`;
-  const begin = isDone ? '' : `${number(looked)} of ${number(candidates)} looked at: `;
-  const words =
-    touched.length === 0
-      ? texts === 0
-        ? 'no text is stored with it'
-        : `touches none of ${all}`
-      : `touches ${number(touched.length)} of ${all}`;
+  const count = least === most ? number(most) : least === 0 ? `at most ${number(most)}` : `${number(least)} to ${number(most)}`;
+  const words = texts === 0 ? 'No text is stored with it' : most === 0 ? `Touches none of ${all}` : `Touches ${count} of ${all}`;
   return {
-    touched: isDone ? `${words.charAt(0).toUpperCase()}${words.slice(1)}` : `${begin}${words}`,
-    losing: losing === 0 ? '' : `, ${losing === 1 ? 'one loses words' : `${number(losing)} lose words`}`,
+    touched: isDone ? words : `${words}; ${number(looked)} looked at`,
+    losing: losing === 0 ? '' : `, ${losing === 1 ? 'one loses words' : `${number(losing)} lose words`}${isDone ? '' : ' so far'}`,
   };
 }

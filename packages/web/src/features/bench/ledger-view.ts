@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { DatePipe } from '@angular/common';
 import type { EntryGroup, Keeping } from '@typikon/core';
@@ -42,6 +42,7 @@ export class LedgerView {
   protected readonly proof = this.store.selectSignal(benchFeature.selectProof);
   protected readonly entry = this.store.selectSignal(benchFeature.selectEntry);
   protected readonly element = this.store.selectSignal(workshopFeature.selectElement);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly openKey = signal<string | null>(null);
   private readonly shownPlaces = signal(PLACES_AT_FIRST);
 
@@ -117,6 +118,32 @@ export class LedgerView {
 
   protected keep({ patch, label }: Keeping): void {
     this.edit.patch(patch, `Allowing ${label}`);
+  }
+
+  /** The entry that the focus was in last. */
+  protected readonly reached = signal<string | null>(null);
+  /** The one entry whose buttons Tab stops at: the arrows lead to the others (ARIA Authoring Practices, roving tabindex). */
+  protected readonly stop = computed(() => {
+    const [groups, reached] = [this.groups(), this.reached()];
+    return groups.some(({ key }) => key === reached) ? reached : (groups[0]?.key ?? null);
+  });
+
+  /** Leads from entry to entry; from within one, up leads to its own sentence first. */
+  protected walk(event: KeyboardEvent): void {
+    if (event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return;
+    const groups = this.groups();
+    const at = groups.findIndex(({ key }) => key === this.stop());
+    const isWithin = !(event.target as HTMLElement).matches('.sentence');
+    const ways: Readonly<Record<string, number>> = {
+      ArrowDown: Math.min(at + 1, groups.length - 1),
+      ArrowUp: isWithin ? at : Math.max(at - 1, 0),
+      Home: 0,
+      End: groups.length - 1,
+    };
+    const to = ways[event.key];
+    if (to === undefined || groups.length === 0) return;
+    event.preventDefault();
+    this.host.querySelectorAll<HTMLElement>('.sentence')[to]?.focus();
   }
 
   protected isOpen(group: EntryGroup): boolean {

@@ -15,6 +15,7 @@ const KEYS: readonly KeyRow[] = [
   { keys: 'Ctrl+Z', does: 'Undo', where: 'outside a text field' },
   { keys: 'Ctrl+Shift+Z', does: 'Redo', where: 'outside a text field' },
   { keys: 'Alt+B', does: 'The view of the bench takes the whole height, and gives it back', where: 'workshop' },
+  { keys: '↑ ↓ Home End', does: 'From entry to entry; Enter opens one, Tab leads into it', where: 'in the ledger' },
   { keys: 'Alt+↑, Alt+↓', does: 'Move a statement, a field, a pass or a group', where: 'on its name' },
   { keys: '← → ↑ ↓', does: 'Move the line between two panes', where: 'on the line' },
   { keys: 'Alt+F10', does: 'To the toolbar', where: 'in the author’s text' },

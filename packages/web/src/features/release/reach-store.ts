@@ -3,7 +3,7 @@ import { patchState, signalStore, withComputed, withHooks, withMethods, withStat
 import { ReachSum } from '@typikon/core/settings';
 import { firstValueFrom, type Subscription } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
-import { lookAtText, lookAtTexts, type BothResults, type ReachQuestion, type ReachSoFar, type TouchedText } from '../../state/reach';
+import { lookAtText, lookAtTexts, touchedOf, type BothResults, type ReachQuestion, type ReachSoFar, type TouchedText } from '../../state/reach';
 
 interface ReachState {
   /** What was asked for last; null for nothing. */
@@ -24,8 +24,13 @@ export const ReachStore = signalStore(
   withComputed(({ soFar }) => ({
     /** How many texts there are. */
     texts: computed(() => soFar()?.texts ?? 0),
-    /** How many of them hold what changed, and are looked at. */
+    /** How many of them can come out differently, and are looked at. */
     candidates: computed(() => soFar()?.candidates ?? 0),
+    /** How many come out differently, at least and at most. */
+    bounds: computed(() => {
+      const reach = soFar();
+      return reach === null ? { least: 0, most: 0 } : touchedOf(reach);
+    }),
     undecided: computed(() => soFar()?.undecided ?? []),
     looked: computed(() => soFar()?.looked ?? 0),
     isLooked: computed(() => soFar()?.isDone ?? false),

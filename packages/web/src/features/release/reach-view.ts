@@ -50,7 +50,12 @@ export class ReachView {
     if (!this.reach.isLooked()) return 'texts are stored';
     return candidates === texts
       ? 'texts, all looked at'
-      : `texts; ${candidates === 0 ? 'none holds' : candidates === 1 ? 'one holds' : `${candidates} hold`} what changed`;
+      : `texts; ${candidates === 0 ? 'none holds what changed' : candidates === 1 ? 'one could change' : `${candidates} could change`}`;
+  });
+  /** How many come out differently: counted, or between what and what it is. */
+  protected readonly differing = computed(() => {
+    const { least, most } = this.reach.bounds();
+    return least === most ? String(most) : `${least} to ${most}`;
   });
   protected readonly groups = computed(() => {
     const [touched, people] = [this.reach.touched(), this.acting.people()];

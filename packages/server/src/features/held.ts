@@ -1,6 +1,7 @@
 import type { AttributeFeature, WholeFeatures } from '@typikon/core';
 import { QueryTypes, type Sequelize } from 'sequelize';
-import { FLAGS, INDEXED } from '../features/repository';
+import type { TextName } from './candidates';
+import { FLAGS, INDEXED } from './repository';
 
 /** Which texts are meant. */
 export interface Whose {
@@ -34,6 +35,7 @@ export interface HeldFeature extends AttributeFeature {
 /** So many texts are read by one statement. */
 const TEXTS_AT_ONCE = 20_000;
 const FEATURES_AT_ONCE = 20_000;
+const NAMES_AT_ONCE = 2000;
 const MARKUP_AT_ONCE = 500;
 
 const NONE = new Uint32Array();
@@ -42,6 +44,20 @@ type Row = Omit<HeldText, 'features' | 'isKnown' | 'hasHardSpaces' | 'hasBlanks'
   flags: number | null;
   features: string | null;
 };
+
+const HELD = `SELECT f.document_id AS document, f.field_key AS field, f.role, t.nodes, t.depth, t.length, t.flags,
+    (SELECT GROUP_CONCAT(h.feature_id) FROM text_features AS h WHERE h.text_id = t.id) AS features
+  FROM ${INDEXED}`;
+
+const heldOf = ({ flags, features, ...row }: Row): HeldText => ({
+  ...row,
+  features: features === null ? NONE : Uint32Array.from(features.split(','), Number),
+  isKnown: flags !== null,
+  hasHardSpaces: has(flags, 'hasHardSpaces'),
+  hasBlanks: has(flags, 'hasBlanks'),
+  isWholeByItself: has(flags, 'isWholeByItself'),
+  isSameByItself: has(flags, 'isSameByItself'),
+});
 
 /** The condition for the texts that are meant. */
 function conditionFor({ profile, type, field, role }: Whose, values: unknown[]): string {
@@ -65,22 +81,11 @@ export async function heldTexts(sequelize: Sequelize, whose: Whose): Promise<Hel
     const values: unknown[] = [];
     const condition = conditionFor(whose, values);
     const rows: Row[] = await sequelize.query<Row>(
-      `SELECT f.document_id AS document, f.field_key AS field, f.role, t.nodes, t.depth, t.length, t.flags,
-         (SELECT GROUP_CONCAT(h.feature_id) FROM text_features AS h WHERE h.text_id = t.id) AS features
-       FROM ${INDEXED} WHERE ${condition} AND (f.document_id > ? OR (f.document_id = ? AND f.field_key > ?))
+      `${HELD} WHERE ${condition} AND (f.document_id > ? OR (f.document_id = ? AND f.field_key > ?))
        ORDER BY f.document_id, f.field_key LIMIT ${TEXTS_AT_ONCE}`,
       { replacements: [...values, last.document, last.document, last.field], type: QueryTypes.SELECT },
     );
-    for (const { flags, features, ...row } of rows)
-      texts.push({
-        ...row,
-        features: features === null ? NONE : Uint32Array.from(features.split(','), Number),
-        isKnown: flags !== null,
-        hasHardSpaces: has(flags, 'hasHardSpaces'),
-        hasBlanks: has(flags, 'hasBlanks'),
-        isWholeByItself: has(flags, 'isWholeByItself'),
-        isSameByItself: has(flags, 'isSameByItself'),
-      });
+    for (const row of rows) texts.push(heldOf(row));
     last = rows.length < TEXTS_AT_ONCE ? null : rows[rows.length - 1]!;
   }
   return texts;
@@ -88,12 +93,31 @@ export async function heldTexts(sequelize: Sequelize, whose: Whose): Promise<Hel
 
 const has = (flags: number | null, flag: keyof typeof FLAGS): boolean => ((flags ?? 0) & FLAGS[flag]) !== 0;
 
-/** What texts hold, by its number. */
-export async function heldFeatures(sequelize: Sequelize, texts: readonly HeldText[]): Promise<Map<number, HeldFeature>> {
-  const all = new Set<number>();
-  for (const { features } of texts) for (const id of features) all.add(id);
-  const numbers = [...all];
-  const held = new Map<number, HeldFeature>();
+/** Some texts by what they hold, some at a time, in the order of their names; one that was taken away meanwhile is left out. */
+export async function* heldByName(sequelize: Sequelize, names: readonly TextName[]): AsyncGenerator<HeldText[]> {
+  for (let at = 0; at < names.length; at += NAMES_AT_ONCE) {
+    const wanted = names.slice(at, at + NAMES_AT_ONCE).map(({ document, field }) => [document, field]);
+    const rows = await sequelize.query<Row>(`${HELD} WHERE (f.document_id, f.field_key) IN (?) ORDER BY f.document_id, f.field_key`, {
+      replacements: [wanted],
+      type: QueryTypes.SELECT,
+    });
+    yield rows.map(heldOf);
+  }
+}
+
+/**
+ * What texts hold, by its number.
+ *
+ * @param held what is known already; what is found is put into it
+ */
+export async function heldFeatures(
+  sequelize: Sequelize,
+  texts: readonly HeldText[],
+  held = new Map<number, HeldFeature>(),
+): Promise<Map<number, HeldFeature>> {
+  const unknown = new Set<number>();
+  for (const { features } of texts) for (const id of features) if (!held.has(id)) unknown.add(id);
+  const numbers = [...unknown];
   for (let at = 0; at < numbers.length; at += FEATURES_AT_ONCE)
     for (const { id, cut, ...feature } of await sequelize.query<AttributeFeature & { id: number; cut: string }>(
       `SELECT id, element, attribute, value, cut FROM features WHERE id IN (${numbers.slice(at, at + FEATURES_AT_ONCE).join()})`,
