@@ -92,9 +92,10 @@ async function sizes(sequelize: Sequelize): Promise<void> {
 async function changes(sequelize: Sequelize): Promise<void> {
   const service = new ReachService(sequelize);
   const answers: number[] = [];
+  let [asked, told] = [0, 0];
   for (const [name, id, patch] of CHANGES) {
     const document = mergePatch((await ProfileModel.findByPk(id))!.document, patch) as JsonObject;
-    const change = { id, document, together: [] };
+    const change = { id, document, together: [], shared: [] };
     const [first, known] = await timed(() => service.look(change, '', 1));
     if (first.is !== 'looked') throw new Error(`${name}: ${first.detail}`);
     const [touched, exact] = await timed(async () => {
@@ -108,10 +109,13 @@ async function changes(sequelize: Sequelize): Promise<void> {
       }
     });
     answers.push(known);
+    asked += touched;
+    told += first.sure;
     console.log(
-      `${name.padEnd(34)} of ${String(first.texts).padStart(6)} can touch ${String(first.candidates).padStart(6)}${first.undecided.length > 0 ? '*' : ' '} after ${known.toFixed(0).padStart(5)} ms; touches ${String(touched).padStart(6)}, ${exact.toFixed(0).padStart(6)} ms more`,
+      `${name.padEnd(34)} of ${String(first.texts).padStart(6)} can touch ${String(first.candidates).padStart(6)}${first.undecided.length > 0 ? '*' : ' '} after ${known.toFixed(0).padStart(5)} ms, ${String(first.sure).padStart(6)} surely; touches ${String(touched).padStart(6)}, ${exact.toFixed(0).padStart(6)} ms more`,
     );
   }
+  console.log(`of ${asked} that are touched, ${told} are known before any is cleaned`);
   console.log(`whom it can touch: median ${median(answers).toFixed(0)} ms, at most ${Math.max(...answers).toFixed(0)} ms`);
 }
 

@@ -11,8 +11,8 @@ test('says in words what happened, with the rule and the number of places', asyn
   expect(screen.texts('.sentence')).toEqual(['2 <u> unwrapped, the words stay', 'A script went, with its content']);
   expect(screen.texts('.places')).toEqual(['2 places', 'line 2']);
   expect(screen.texts('.cite')).toEqual([
-    'House, §2 Markup, u(no rule allows it)',
-    'Safety floor, §0 Safety, script(nothing can allow it)',
+    'House, §2 Markup, u (no rule allows it)',
+    'Safety floor, §0 Safety, script (nothing can allow it)',
   ]);
 });
 
