@@ -22,6 +22,24 @@ export class Keys {
     });
   }
 
+  /** Which way Tab leads; before it was pressed there is no end to come back from. */
+  private isBack = false;
+  private isBegun = false;
+
+  /**
+   * Goes on by Tab, and back from the end: there the focus would go to the browser's own buttons, which a browser without a window
+   * has not got; it would be led into the last frame again.
+   */
+  async next(): Promise<void> {
+    const { kind } = await this.here();
+    if (kind === 'body' && this.isBegun) this.isBack = !this.isBack;
+    this.isBegun = true;
+    const { keyboard } = this.page;
+    if (this.isBack) await keyboard.down('Shift');
+    await keyboard.press('Tab');
+    if (this.isBack) await keyboard.up('Shift');
+  }
+
   /** Presses Tab until something of this kind has the focus whose name begins like this. */
   async to(kind: string, name: string): Promise<void> {
     await eventually(
@@ -29,12 +47,36 @@ export class Keys {
         for (let stop = 0; stop < MOST_STOPS; stop++) {
           const now = await this.here();
           if (now.kind === kind && now.name.startsWith(name)) return true;
-          await this.page.keyboard.press('Tab');
+          await this.next();
         }
         return false;
       },
       (isThere) => isThere,
       `no ${kind} “${name}” is reached by Tab`,
+    );
+  }
+
+  /** Goes to a list by Tab, and from item to item by a key, until one has words like these. */
+  async walk(list: string, key: KeyInput, words: string): Promise<void> {
+    await eventually(
+      async () => {
+        for (let stop = 0; stop < MOST_STOPS; stop++) {
+          if (await this.page.evaluate((place) => document.activeElement?.closest(place) !== null, list)) return true;
+          await this.next();
+        }
+        return false;
+      },
+      (isThere) => isThere,
+      `${list} is not reached by Tab`,
+    );
+    await eventually(
+      async () => {
+        const { name } = await this.here();
+        if (!name.includes(words)) await this.press(key);
+        return name;
+      },
+      (name) => name.includes(words),
+      `${key} does not lead to “${words}”`,
     );
   }
 
@@ -106,7 +148,7 @@ export class Keys {
         for (let stop = 0; stop < MOST_STOPS; stop++) {
           const now = await this.here();
           if (now.kind === 'tab' && [name, ...others].some((one) => now.name.startsWith(one))) return true;
-          await this.press('Tab');
+          await this.next();
         }
         return false;
       },

@@ -1,7 +1,7 @@
 import assert from 'node:assert/strict';
 import { describe, test } from 'node:test';
 import { Keys } from './keys';
-import { openPage, useTypikon } from './support';
+import { openPage, untilGone, useTypikon } from './support';
 
 const used = useTypikon();
 const CHAPTERS = ['§1 Toolbar', '§2 Markup', '§3 Paste', '§4 Styles', '§5 Surface', '§6 Help'] as const;
@@ -52,6 +52,106 @@ describe('the workshop by keys alone', () => {
       (said) => said.some((one) => one.includes('section is allowed here, but not by the house limits')),
       'what the house limits say is not found',
     );
+    assert.deepEqual(mishaps, []);
+  });
+
+  test('a frame that vanished is walked to in the ledger: its rule, why it went, and the way through the house limits', async () => {
+    const { page, mishaps } = await openPage(used.browser);
+    const keys = new Keys(page);
+    await page.goto(`${used.typikon.address}/profiles`);
+    await page.waitForSelector('tbody tr');
+    await keys.enter('a', 'Story desk');
+    await page.waitForSelector('ty-ledger-view .entry');
+    await keys.walk('ty-ledger-view', 'ArrowDown', 'cams.orrenstrand.example');
+    await keys.press('Enter');
+    await keys.expect(
+      'ty-ledger-view .entry.on .sentence',
+      ([said]) => said?.includes('cams.orrenstrand.example') === true,
+      'it is not open',
+    );
+    await page.waitForSelector('ty-rule-table tr.on[data-element=iframe]');
+    await keys.enter('button', 'Why');
+    await keys.expect('ty-ledger-view .why', ([said]) => said?.startsWith('The rule is /') === true, 'it is not said why');
+    await keys.press('ArrowUp');
+    assert.match((await keys.here()).name, /cams\.orrenstrand\.example/);
+    await keys.enter('button', 'Let it through…');
+    await page.waitForSelector('ty-let-through-dialog ty-changes-table');
+    await keys.press('Escape');
+    await untilGone(page, 'ty-let-through-dialog');
+    assert.deepEqual(mishaps, []);
+  });
+
+  test('a profile is copied, and what it would do is looked at, text by text, and released', async () => {
+    const { page, mishaps } = await openPage(used.browser);
+    const keys = new Keys(page);
+    await page.goto(`${used.typikon.address}/profiles`);
+    await page.waitForSelector('tbody tr');
+    await keys.chooseFromMenu('More to do with Diary', 'Copy it');
+    await page.waitForSelector('mat-dialog-container input');
+    await keys.write('input', 'Name', 'Diary by keys');
+    await keys.press('Enter');
+    await keys.expect('tbody tr', (rows) => rows.some((row) => row.startsWith('Diary by keys')), 'there is no copy');
+
+    const path = `${used.typikon.address}/api/v1/profiles/notices-desk`;
+    const stored = await fetch(path);
+    const { document } = (await stored.json()) as { document: { markup: { elements: object } } };
+    const elements = { ...document.markup.elements, table: { outcome: 'drop' } };
+    const saved = await fetch(`${path}/draft`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json', 'if-match': stored.headers.get('etag')!, 'typikon-person': 'isa-wren' },
+      body: JSON.stringify({ ...document, markup: { ...document.markup, elements } }),
+    });
+    assert.equal(saved.status, 200);
+    await page.goto(`${used.typikon.address}/profiles/notices-desk/release`);
+    await page.waitForSelector('ty-reach-view .groups tbody tr');
+    await page.waitForSelector('.go:not([disabled])');
+    await keys.walk('ty-reach-view .groups table', 'Tab', 'table');
+    await keys.press('Enter');
+    await page.waitForSelector('ty-reach-view .texts li');
+    await page.waitForSelector('ty-text-by-both iframe');
+    for (const [action, dialog] of [
+      ['Convert…', 'ty-convert'],
+      ['Allow it…', 'ty-allow'],
+      ['Ask who wrote…', 'ty-ask'],
+    ] as const) {
+      await keys.enter('button', action);
+      await page.waitForSelector(dialog);
+      await keys.press('Escape');
+      await untilGone(page, dialog);
+    }
+    await keys.enter('button', 'Release…');
+    await page.waitForSelector('ty-release-dialog');
+    await page.keyboard.type('Tables are for the harbour office alone');
+    const reasons = await page.$$eval('ty-release-dialog [id^=release-reason-]', (nodes) => nodes.length);
+    assert.ok(reasons > 0);
+    for (let n = 0; n < reasons; n++) {
+      await keys.to('input', 'Released all the same, because');
+      await page.keyboard.type('Nobody reads them');
+      await keys.next();
+    }
+    await keys.enter('button', 'Release it');
+    await untilGone(page, 'ty-release-dialog');
+    await keys.expect('ty-edition-list li', ([last]) => last?.startsWith('2 ') === true, 'it was not released');
+    assert.deepEqual(mishaps, []);
+  });
+
+  test('versions are held against each other, and a sentence that is gone is found', async () => {
+    const { page, mishaps } = await openPage(used.browser);
+    const keys = new Keys(page);
+    await page.goto(`${used.typikon.address}/write/spring-timetable/versions`);
+    await page.waitForSelector('ty-versions-page .text');
+    const heads = () => keys.said('ty-versions-page nav [aria-current=true], ty-versions-page nav .on');
+    const [before] = await heads();
+    await keys.walk('ty-versions-page nav button', 'Tab', (await keys.said('ty-versions-page nav button'))[1]!.slice(0, 12));
+    await keys.press('Enter');
+    await keys.expect('ty-versions-page nav [aria-current=true], ty-versions-page nav .on', ([now]) => now !== before, 'it is not shown');
+    await keys.to('radio', 'Words');
+    await keys.press('ArrowRight');
+    await keys.expect('ty-versions-page .text', ([said]) => said?.includes('<p>') === true, 'its markup is not shown');
+    await keys.enter('a', 'Where did it go?');
+    await page.waitForSelector('ty-where-page input');
+    await keys.write('input', 'Words that are gone', 'ticket pay half');
+    await keys.expect('ty-where-page .when', (lines) => lines.length > 0, 'nothing is found');
     assert.deepEqual(mishaps, []);
   });
 });
