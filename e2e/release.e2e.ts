@@ -75,16 +75,9 @@ describe('a release', () => {
     assert.deepEqual(await axeFindings(page), []);
   });
 
-  test('the least that texts need is shown before it is allowed; a release is planned and called off', async () => {
-    const { revision } = await api<Profile>('GET', '/profiles/notices-desk');
-    await pressButton(page, 'ty-release-page', 'Allow it…');
-    await page.waitForSelector('ty-allow li');
-    assert.deepEqual(await texts('ty-allow li'), ['<table>']);
-    assert.deepEqual(await axeFindings(page), []);
-    await pressButton(page, 'ty-allow', 'Leave it');
-    await untilGone(page, 'ty-allow');
-    assert.equal((await api<Profile>('GET', '/profiles/notices-desk')).revision, revision);
-    await page.click('ty-release-page .go');
+  /** Plans a release for a time to come, sees it told on its page, and calls it off. */
+  const planAndCallOff = async (view: string): Promise<void> => {
+    await pressButton(page, view, 'Release…');
     await page.waitForSelector('ty-release-dialog #release-note');
     for (const field of await page.$$('ty-release-dialog input[id^=release-reason]')) await field.type('Tables stand in tenders.');
     await page.click('ty-release-dialog input[type=radio][value=later]');
@@ -98,6 +91,18 @@ describe('a release', () => {
     );
     await pressButton(page, 'ty-scheduled-strip', 'Call it off');
     await untilGone(page, 'ty-scheduled-strip .ty-notice');
+  };
+
+  test('the least that texts need is shown before it is allowed; a release is planned and called off', async () => {
+    const { revision } = await api<Profile>('GET', '/profiles/notices-desk');
+    await pressButton(page, 'ty-release-page', 'Allow it…');
+    await page.waitForSelector('ty-allow li');
+    assert.deepEqual(await texts('ty-allow li'), ['<table>']);
+    assert.deepEqual(await axeFindings(page), []);
+    await pressButton(page, 'ty-allow', 'Leave it');
+    await untilGone(page, 'ty-allow');
+    assert.equal((await api<Profile>('GET', '/profiles/notices-desk')).revision, revision);
+    await planAndCallOff('ty-release-page');
     const [planned] = await api<{ state: string }[]>('GET', '/profiles/notices-desk/scheduled');
     assert.equal(planned?.state, 'off');
   });
@@ -261,6 +266,9 @@ describe('a release', () => {
     );
     assert.match((await texts('ty-shared-release-page .changes'))[0]!, /<em>: edition 1 leaves it as it is; the draft/);
     assert.deepEqual(await axeFindings(page), []);
+    await planAndCallOff('ty-shared-release-page');
+    const [planned] = await api<{ state: string }[]>('GET', '/shared/house-limits/scheduled');
+    assert.equal(planned?.state, 'off');
     await pressButton(page, 'ty-shared-release-page', 'Release…');
     await page.waitForSelector('ty-release-dialog');
     for (const field of await page.$$('ty-release-dialog input[id^=release-reason]')) await field.type('Nobody stresses here.');

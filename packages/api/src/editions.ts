@@ -1,6 +1,6 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import { fieldKeySchema, idSchema } from '@typikon/core';
-import { accepted, MOST_EDITIONS, note, number, release, togetherWith, withShared } from './edition-schemas';
+import { accepted, MOST_EDITIONS, note, number, part, release, togetherWith, withShared } from './edition-schemas';
 import { etagHeader, failure, ifMatch, json } from './common';
 import { linkHeader, pageQuery } from './pages';
 import { needs } from './right';
@@ -144,10 +144,11 @@ export const followAgain = createRoute({
   },
 });
 
-const scheduled = z
+export const scheduled = z
   .object({
     id: z.int(),
-    profile: z.string(),
+    profile: z.string().describe('Empty where it is of something that the whole site has once.'),
+    part: part.nullable().describe('What the whole site has once; null where it is of a profile.'),
     at: z.iso.datetime().describe('When the draft is released.'),
     revision: z.int().describe('The state of the draft that is released; one that is saved again is not.'),
     note: z.string(),
@@ -202,5 +203,10 @@ export const callOffRelease = createRoute({
   summary: 'Calls off a release that waits for its time',
   ...needs('design'),
   request: { params: z.object({ number }) },
-  responses: { 200: json(scheduled, 'It is off'), 404: failure('There is none'), 409: failure('It does not wait any more') },
+  responses: {
+    200: json(scheduled, 'It is off'),
+    403: failure('The acting person may not release it'),
+    404: failure('There is none'),
+    409: failure('It does not wait any more'),
+  },
 });

@@ -54,6 +54,8 @@ export const contract = {
   listShared: shared.listShared,
   readShared: shared.readShared,
   releaseShared: shared.releaseShared,
+  scheduleShared: shared.scheduleShared,
+  listScheduledShared: shared.listScheduledShared,
   takeBackShared: shared.takeBackShared,
   resetShared: shared.resetShared,
   reachOfShared: reach.reachOfShared,

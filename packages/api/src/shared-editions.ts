@@ -1,7 +1,7 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import { failure, ifMatch, json } from './common';
 import { MOST_EDITIONS, note, number, part, sharedTold, sharedWhole } from './edition-schemas';
-import { releaseBody } from './editions';
+import { releaseBody, scheduled } from './editions';
 import { linkHeader, pageQuery } from './pages';
 import { needs } from './right';
 
@@ -54,6 +54,43 @@ export const releaseShared = createRoute({
     422: failure('One of them has mistakes'),
     428: failure('If-Match is missing'),
   },
+});
+
+export const scheduleShared = createRoute({
+  method: 'post',
+  path: '/shared/{part}/scheduled',
+  summary: 'Has the draft of something that the whole site has once released at a time to come, if it is then as it is now',
+  description: 'Needs If-Match with the entity tag of the draft that was looked at. One that waits for the same thing is called off by it.',
+  ...needs('design'),
+  request: {
+    params: ofPart,
+    headers: ifMatch,
+    body: {
+      required: true,
+      ...json(
+        releaseBody.omit({ leave: true }).extend({ at: z.iso.datetime({ offset: true }) }),
+        'When, why, and what is known to be amiss',
+      ),
+    },
+  },
+  responses: {
+    201: json(scheduled, 'It waits'),
+    403: failure('The acting person changed the draft, and the house limits have somebody else release it'),
+    404: failure('There is no such draft'),
+    409: failure('The draft says what the last edition says'),
+    412: failure('Somebody else has saved the draft since'),
+    422: failure('That time is over, or too far away, or the draft has mistakes'),
+    428: failure('If-Match is missing'),
+  },
+});
+
+export const listScheduledShared = createRoute({
+  method: 'get',
+  path: '/shared/{part}/scheduled',
+  summary: 'Releases of something that the whole site has once that wait for their time, and the last ones that did, the latest first',
+  ...needs('read'),
+  request: { params: ofPart },
+  responses: { 200: json(z.array(scheduled), 'The releases') },
 });
 
 export const resetShared = createRoute({

@@ -162,6 +162,7 @@ describe('reading', () => {
         '/shared/{part}/editions/{number}/again',
         '/shared/{part}/reach',
         '/shared/{part}/reach/{document}/{field}',
+        '/shared/{part}/scheduled',
         '/site',
         '/site-dictionary',
         '/site-dictionary/words',

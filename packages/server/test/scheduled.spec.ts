@@ -106,6 +106,78 @@ describe('a release at a time to come', () => {
   });
 });
 
+describe('a release of what the whole site has once, at a time to come', () => {
+  const later = (): string => new Date(Date.now() + HOUR_MS).toISOString();
+  const planPart = (part: string, revision: number, more: object = {}, as: object = ISA) =>
+    ask<Scheduled & { part: string }>(
+      'POST',
+      `/shared/${part}/scheduled`,
+      { at: later(), note: 'In the spring', ...more },
+      { ...as, 'if-match': `"${revision}"` },
+    );
+  const listedOf = async (part: string): Promise<Scheduled[]> => (await ask<Scheduled[]>('GET', `/shared/${part}/scheduled`)).body;
+  const lastOf = async (part: string): Promise<number> =>
+    (await ask<{ number: number }[]>('GET', `/shared/${part}/editions`)).body[0]!.number;
+  async function changeHouse(patch: Json): Promise<number> {
+    const { body, etag } = await ask<JsonObject>('GET', '/house-limits');
+    const saved = await ask('PUT', '/house-limits', mergePatch(body, patch) as JsonObject, { ...ISA, 'if-match': etag });
+    expect(saved.status).toBe(200);
+    return Number(JSON.parse(saved.etag));
+  }
+
+  test('is done then, with the drafts of profiles that were to go with it', async () => {
+    const revision = await changeHouse(elements({ hr: { outcome: 'drop' } }));
+    const diary = await change('diary', elements({ kbd: {} }));
+    const number = await lastNumber('diary');
+    const made = await planPart('house-limits', revision, { together: [{ id: 'diary', revision: diary }] });
+    expect(made).toMatchObject({ status: 201, body: { part: 'house-limits', profile: '', state: 'waiting', askedBy: 'isa-wren' } });
+    expect(await lastOf('house-limits')).toBe(1);
+    await letCome(made.body.id);
+    expect(await listedOf('house-limits')).toMatchObject([{ id: made.body.id, state: 'done', edition: 2 }]);
+    expect([await lastOf('house-limits'), await lastNumber('diary')]).toEqual([2, number + 1]);
+    // Asked for again, as by a process that was killed behind the release, nothing more happens.
+    await database().query("UPDATE scheduled_releases SET state = 'waiting' WHERE id = ?", { replacements: [made.body.id] });
+    await letCome(made.body.id);
+    expect(await listedOf('house-limits')).toMatchObject([{ state: 'done', edition: 2 }]);
+    expect(await lastOf('house-limits')).toBe(2);
+    // What is planned for one thing is not told of another.
+    expect([await listedOf('pages'), (await listed('diary')).some(({ id }) => id === made.body.id)]).toEqual([[], false]);
+  });
+
+  test('is not done where the draft was saved since, is called off, or makes way for a later one', async () => {
+    const first = (await planPart('house-limits', await changeHouse(elements({ hr: null })))).body;
+    const revision = await changeHouse(elements({ kbd: { outcome: 'drop' } }));
+    await letCome(first.id);
+    expect(await listedOf('house-limits')).toMatchObject([
+      { id: first.id, state: 'failed', detail: expect.stringMatching(/saved the house limits since/) as string },
+      { state: 'done' },
+    ]);
+    const second = (await planPart('house-limits', revision)).body;
+    const third = (await planPart('house-limits', revision)).body;
+    expect((await listedOf('house-limits')).map(({ state }) => state)).toEqual(['waiting', 'off', 'failed', 'done']);
+    expect(await ask('POST', `/scheduled/${third.id}/off`, {}, ISA)).toMatchObject({ status: 200, body: { state: 'off' } });
+    for (const { id } of [second, third]) await letCome(id);
+    expect(await lastOf('house-limits')).toBe(2);
+    expect((await planPart('house-limits', revision - 1)).status).toBe(412);
+    expect((await planPart('pages', 1)).status).toBe(409);
+  });
+
+  test('of who writes needs the right to administer, to plan it and to call it off', async () => {
+    const { body, etag } = await ask<JsonObject>('GET', '/site/draft');
+    const site = { ...body, assignments: (body['assignments'] as Json[]).slice(1) };
+    const saved = await ask('PUT', '/site/draft', site, { ...ISA, 'if-match': etag });
+    expect(saved.status).toBe(200);
+    const revision = Number(JSON.parse(saved.etag));
+    const TOM = { 'typikon-person': 'tom-hallow' };
+    expect((await planPart('site', revision, {}, TOM)).status).toBe(403);
+    const { id } = (await planPart('site', revision)).body;
+    expect((await ask('POST', `/scheduled/${id}/off`, {}, TOM)).status).toBe(403);
+    await letCome(id);
+    expect(await listedOf('site')).toMatchObject([{ id, state: 'done', edition: 2 }]);
+    expect((await ask<{ assignments: Json[] }>('GET', '/site')).body.assignments).toHaveLength(site.assignments.length);
+  });
+});
+
 describe('what a draft would have to allow', () => {
   interface Reach {
     touched: { document: string; field: string; reach: { taken: { key: string; element: string }[] } }[];

@@ -14,7 +14,7 @@ import { SiteWorker } from '../src/state/site-worker';
 import { type Target, type ToldEdition } from '../src/state/releases';
 import type { StoredProfile } from '../src/state/types';
 import { ScheduledStrip } from '../src/features/release/scheduled-strip';
-import type { ScheduledRelease } from '../src/state/scheduled';
+import type { ScheduledRelease } from '../src/state/releases';
 import { InPageWorker } from './in-page-worker';
 import { demoLibrary, Screen } from './support';
 
@@ -378,6 +378,7 @@ describe('a planned release', () => {
   const planned: ScheduledRelease = {
     id: 7,
     profile: ID,
+    part: null,
     at: '2031-04-01T09:30:00.000Z',
     revision: 5,
     note: 'Shorter notices',

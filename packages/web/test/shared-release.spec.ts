@@ -39,6 +39,7 @@ const markup = house['markup'] as { elements: JsonObject };
 const { table: _table, ...elements } = markup.elements;
 const STRICTER = { ...house, markup: { ...markup, elements } } as unknown as HouseLimits;
 const EDITIONS = '/api/v1/shared/house-limits/editions';
+const PLANNED = '/api/v1/shared/house-limits/scheduled';
 const REACH = '/api/v1/shared/house-limits/reach';
 const TEXTS = ['<p>One</p>', '<table><tbody><tr><td>Two three</td></tr></table>'];
 const { document: _document, ...told } = houseEdition(house);
@@ -213,18 +214,51 @@ describe('the release of house limits', () => {
     };
     TestBed.overrideProvider(MAT_DIALOG_DATA, { useValue: { ...question, last: 3 } });
     const asking = await Screen.of(ReleaseDialog);
-    // A time to come is for profiles alone.
-    expect(asking.has('mat-radio-group')).toBe(false);
     await asking.click('button[type=submit]');
-    const sent = asking.http.expectOne(EDITIONS).request;
-    expect(sent.body).toEqual({ note: '', accepted: [], reach: question.reach, ...question.with });
-    expect(sent.headers.get('If-Match')).toBe('"5"');
+    const sent = asking.http.expectOne(EDITIONS);
+    expect(sent.request.body).toEqual({ note: '', accepted: [], reach: question.reach, ...question.with });
+    expect(sent.request.headers.get('If-Match')).toBe('"5"');
+    sent.flush({ detail: 'Not now.' }, { status: 412, statusText: 'No' });
+    await asking.settle();
+    await asking.click('input[type=radio][value=later]');
+    await asking.set('#release-at', '2031-04-01T09:30', 'input');
+    await asking.click('button[type=submit]');
+    const planned = asking.http.expectOne(PLANNED).request;
+    const at = new Date('2031-04-01T09:30').toISOString();
+    expect(planned.body).toEqual({ note: '', accepted: [], reach: question.reach, ...question.with, at });
+    expect(planned.headers.get('If-Match')).toBe('"5"');
     TestBed.resetTestingModule();
     TestBed.overrideProvider(MatDialogRef, { useValue: { close, disableClose: false } });
     TestBed.overrideProvider(MAT_DIALOG_DATA, { useValue: { target: TARGET, name: 'the house limits', number: 1, last: 3 } });
     const back = await Screen.of(TakeBackDialog);
     await back.click('button[type=submit]');
     expect(back.http.expectOne(`${EDITIONS}/1/again`).request.headers.get('If-Match')).toBe('"3"');
+  });
+
+  test('what is planned is told with who planned it, and called off', async () => {
+    const screen = await Screen.of(SharedReleasePage, HOUSE);
+    const planned = {
+      id: 7,
+      profile: '',
+      part: 'house-limits',
+      at: '2031-04-01T09:30:00.000Z',
+      revision: 1,
+      note: 'After Easter',
+      askedAt: '2026-11-01T09:00:00.000Z',
+      askedBy: 'isa-wren',
+      state: 'waiting',
+      detail: '',
+      edition: null,
+    };
+    screen.http.expectOne(PLANNED).flush([planned]);
+    await screen.settle();
+    expect(screen.texts('ty-scheduled-strip p')[0]).toMatch(
+      /^The draft as it was saved last is released on 1 April 2031, .*: After Easter/,
+    );
+    await screen.click('ty-scheduled-strip button');
+    screen.http.expectOne('/api/v1/scheduled/7/off').flush({ ...planned, state: 'off' });
+    await screen.settle();
+    expect(screen.has('ty-scheduled-strip .ty-notice')).toBe(false);
   });
 
   test('where two states differ is shown place by place', async () => {

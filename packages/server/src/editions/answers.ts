@@ -7,6 +7,7 @@ import type { Part } from './parts';
 import type { LookedAtText, Looking, NotLooked } from './reach';
 import type { Refusal } from './release';
 import type { LookedAt } from './service';
+import type { ScheduledRelease } from './scheduled';
 import type { LookedAtShared } from './shared-service';
 
 /** What looking at some texts came to, as it is answered. */
@@ -17,6 +18,14 @@ export const toldLooking = ({ texts, candidates, sure, undecided, looked, touche
   undecided: [...undecided],
   looked,
   touched: touched.map(({ reach, ...text }) => ({ ...text, reach: asJson(reach) })),
+});
+
+/** A release that waits for its time, or did, as it is answered. */
+export const toldScheduled = ({ body, at, askedAt, ...release }: ScheduledRelease) => ({
+  ...release,
+  note: body.note,
+  at: at.toISOString(),
+  askedAt: askedAt.toISOString(),
 });
 
 /** Both results of one text, as they are answered; the same where nothing happens to it. */
@@ -51,7 +60,7 @@ export function whoReleases(site: Site, context: Context, parts: readonly Part[]
 export const notAllowed = (context: Context) =>
   problem(context, 403, 'Nobody releases what there is to write, and who writes it, without the right to administer the site.');
 
-export const STATUS = { missing: 404, forbidden: 403, same: 409, outdated: 412, mistaken: 422 } as const;
+const STATUS = { missing: 404, forbidden: 403, same: 409, outdated: 412, mistaken: 422 } as const;
 
 export function refused(context: Context, { is, detail }: Refusal) {
   return problem(context, STATUS[is], detail);

@@ -10,10 +10,10 @@ import { linkNext, pageOf } from '../routes/pages';
 import { router } from '../routes/shared';
 import { deleteOutdated, type SiteService } from '../site/service';
 import { follow, leftTexts } from './left';
-import { besides, notAllowed, notLooked, refused, sharedBesides, STATUS, toldBoth, toldLooking, whoReleases } from './answers';
+import { besides, notAllowed, notLooked, refused, sharedBesides, toldBoth, toldLooking, toldScheduled, whoReleases } from './answers';
 import { ReachService } from './reach';
 import { lastEditions } from './repository';
-import { ScheduledReleases, type ScheduledRelease } from './scheduled';
+import { ScheduledReleases } from './scheduled';
 import { EditionService } from './service';
 
 const told = ({ profileId, number, releasedAt, releasedBy, note, fromRevision, backTo, reach, accepted, inputs }: ProfileEditionModel) => ({
@@ -27,12 +27,6 @@ const told = ({ profileId, number, releasedAt, releasedBy, note, fromRevision, b
   reach,
   accepted,
   inputs,
-});
-const toldScheduled = ({ body, at, askedAt, ...release }: ScheduledRelease) => ({
-  ...release,
-  note: body.note,
-  at: at.toISOString(),
-  askedAt: askedAt.toISOString(),
 });
 const whole = (edition: ProfileEditionModel) => ({ ...told(edition), chain: edition.chain });
 
@@ -136,14 +130,22 @@ export function editions(sequelize: Sequelize, site: SiteService, committing: ()
         ) === null
       )
         return notAllowed(context);
-      const made = await scheduled.schedule(id, new Date(at), body, (revision) => matches(ifMatch, revision), await whoActs(context));
-      return made.is === 'scheduled' ? context.json(toldScheduled(made.release), 201) : problem(context, STATUS[made.is], made.detail);
+      const made = await scheduled.schedule(
+        { profile: id, part: null },
+        new Date(at),
+        body,
+        (revision) => matches(ifMatch, revision),
+        await whoActs(context),
+      );
+      return made.is === 'scheduled' ? context.json(toldScheduled(made.release), 201) : refused(context, made);
     })
     .openapi(contract.listScheduled, async (context) =>
-      context.json((await scheduled.list(context.req.valid('param').id)).map(toldScheduled), 200),
+      context.json((await scheduled.list({ profile: context.req.valid('param').id, part: null })).map(toldScheduled), 200),
     )
     .openapi(contract.callOffRelease, async (context) => {
       const { number } = context.req.valid('param');
+      const part = (await scheduled.read(number))?.part;
+      if (whoReleases((await site.current()).site, context, part ? [part] : []) === null) return notAllowed(context);
       const off = await scheduled.callOff(number);
       if (off === null) return problem(context, 404, `There is no planned release ${number}.`);
       if (!off.isOff) return problem(context, 409, 'This release does not wait any more.');

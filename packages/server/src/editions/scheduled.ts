@@ -2,17 +2,20 @@ import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { ProfileModel } from '../db/models';
 import { inTransaction } from '../db/transaction';
 import type { TextName } from '../features/candidates';
+import { OLD_VERSIONS } from '../jobs/old-versions';
 import { JobQueue } from '../jobs/queue';
-import { refusalOf, type Reasons } from './release';
-import { chainToRelease, EditionService } from './service';
 import type { Part } from './parts';
+import { refusalOf, type Reasons, type Refusal } from './release';
 import { isSameChain, lastEdition } from './repository';
+import { chainToRelease, EditionService } from './service';
+import { lastShared } from './shared';
+import { readyToRelease } from './shared-service';
 
 /** Releases a draft when its time has come. */
 export const RELEASE = 'release';
 /** Nobody looks further ahead, in milliseconds. */
 const FURTHEST_MS = 366 * 24 * 3_600_000;
-/** So many are told of a profile. */
+/** So many are told of one thing. */
 const MOST_TOLD = 10;
 
 /** What a release is made with. */
@@ -23,10 +26,15 @@ export interface ReleaseBody extends Reasons {
   leave: readonly TextName[];
 }
 
+/** What a release is about: a profile, or something that the whole site has once. */
+export type Meant = { profile: string; part: null } | { profile: ''; part: Part };
+
 /** A release that waits for its time, or did. */
 export interface ScheduledRelease {
   id: number;
+  /** Empty for one of something that the whole site has once. */
   profile: string;
+  part: Part | null;
   revision: number;
   body: ReleaseBody;
   at: Date;
@@ -37,10 +45,9 @@ export interface ScheduledRelease {
   edition: number | null;
 }
 
-export type Scheduling =
-  { is: 'scheduled'; release: ScheduledRelease } | { is: 'missing' | 'forbidden' | 'outdated' | 'same' | 'mistaken'; detail: string };
+export type Scheduling = { is: 'scheduled'; release: ScheduledRelease } | Refusal;
 
-const COLUMNS = `id, profile_id AS profile, revision, body, due_at AS at, asked_at AS askedAt, asked_by AS askedBy, state, detail, edition`;
+const COLUMNS = `id, profile_id AS profile, part, revision, body, due_at AS at, asked_at AS askedAt, asked_by AS askedBy, state, detail, edition`;
 
 /** Releases at a time to come: kept in the database, done by whichever process is there then. */
 export class ScheduledReleases {
@@ -54,35 +61,28 @@ export class ScheduledReleases {
   }
 
   /** @param isOf whether the draft is as it was when it was looked at */
-  async schedule(profile: string, at: Date, body: ReleaseBody, isOf: (revision: number) => boolean, by: string): Promise<Scheduling> {
+  async schedule(meant: Meant, at: Date, body: ReleaseBody, isOf: (revision: number) => boolean, by: string): Promise<Scheduling> {
     const now = Date.now();
     if (at.getTime() <= now) return { is: 'mistaken', detail: 'That time is over. Release it now, or choose a later time.' };
     if (at.getTime() > now + FURTHEST_MS) return { is: 'mistaken', detail: 'That is more than a year away. Choose an earlier time.' };
     const made = await inTransaction(
       this.sequelize,
       async (transaction): Promise<Scheduling> => {
-        const draft = await ProfileModel.findByPk(profile, { transaction, lock: transaction.LOCK.UPDATE });
-        if (draft === null) return { is: 'missing', detail: `There is no profile "${profile}".` };
-        if (!isOf(draft.revision))
-          return {
-            is: 'outdated',
-            detail: `Somebody else has saved the profile "${profile}" since you looked at it. Nothing was planned.`,
-          };
-        const chain = await chainToRelease(profile, (id) => (id === profile ? draft.document : undefined), transaction);
-        const last = await lastEdition(profile, transaction);
-        if (last !== null && isSameChain(last.chain, chain))
-          return { is: 'same', detail: `The draft of "${profile}" says what edition ${last.number} says. There is nothing to release.` };
-        const refusal = await refusalOf(profile, last?.fromRevision ?? 0, by, transaction);
-        if (refusal !== null) return { is: 'forbidden', detail: `${refusal} Nothing was planned.` };
-        await this.sequelize.query("UPDATE scheduled_releases SET state = 'off' WHERE profile_id = ? AND state = 'waiting'", {
-          replacements: [profile],
-          type: QueryTypes.UPDATE,
-          transaction,
-        });
+        const draft = await draftToPlan(meant, isOf, by, transaction);
+        if (typeof draft !== 'number') return draft;
+        const { profile, part } = meant;
+        await this.sequelize.query(
+          "UPDATE scheduled_releases SET state = 'off' WHERE profile_id = ? AND part <=> ? AND state = 'waiting'",
+          {
+            replacements: [profile, part],
+            type: QueryTypes.UPDATE,
+            transaction,
+          },
+        );
         const [id] = await this.sequelize.query(
-          `INSERT INTO scheduled_releases (profile_id, revision, body, due_at, asked_at, asked_by, state)
-           VALUES (?, ?, ?, ?, NOW(3), ?, 'waiting')`,
-          { replacements: [profile, draft.revision, JSON.stringify(body), at, by], type: QueryTypes.INSERT, transaction },
+          `INSERT INTO scheduled_releases (profile_id, part, revision, body, due_at, asked_at, asked_by, state)
+           VALUES (?, ?, ?, ?, ?, NOW(3), ?, 'waiting')`,
+          { replacements: [profile, part, draft, JSON.stringify(body), at, by], type: QueryTypes.INSERT, transaction },
         );
         return { is: 'scheduled', release: (await this.read(id, transaction))! };
       },
@@ -92,8 +92,8 @@ export class ScheduledReleases {
     return made;
   }
 
-  list(profile: string): Promise<ScheduledRelease[]> {
-    return this.select(`WHERE profile_id = ? ORDER BY id DESC LIMIT ${MOST_TOLD}`, [profile]);
+  list({ profile, part }: Meant): Promise<ScheduledRelease[]> {
+    return this.select(`WHERE profile_id = ? AND part <=> ? ORDER BY id DESC LIMIT ${MOST_TOLD}`, [profile, part]);
   }
 
   /** Numbers of those that wait, for a start after their job was lost. */
@@ -120,26 +120,27 @@ export class ScheduledReleases {
   async release(id: number): Promise<void> {
     const scheduled = await this.read(id);
     if (scheduled?.state !== 'waiting' || scheduled.at.getTime() > Date.now()) return;
-    const { profile, revision, body, askedBy } = scheduled;
+    const { profile, part, revision, body, askedBy } = scheduled;
     const { together, shared = [], leave, ...reasons } = body;
-    const drafts = [{ id: profile, revision }, ...together.filter((other) => other.id !== profile)];
-    const service = new EditionService(this.sequelize, this.committing);
-    const released = await service.release(
+    const profiles = [...(part === null ? [{ id: profile, revision }] : []), ...together.filter(({ id: other }) => other !== profile)];
+    const parts = [...(part === null ? [] : [{ part, revision }]), ...shared.filter((other) => other.part !== part)];
+    const released = await new EditionService(this.sequelize, this.committing).release(
       {
-        meant: profile,
-        profiles: drafts.map((draft) => ({ id: draft.id, isOf: (now: number) => now === draft.revision })),
-        shared: shared.map((draft) => ({ part: draft.part, isOf: (now: number) => now === draft.revision })),
+        meant: part ?? profile,
+        profiles: profiles.map((draft) => ({ id: draft.id, isOf: (now: number) => now === draft.revision })),
+        shared: parts.map((draft) => ({ part: draft.part, isOf: (now: number) => now === draft.revision })),
       },
       reasons,
       askedBy,
       leave,
     );
+    // Versions that a type keeps no longer go in the background.
+    if (released.is === 'released' && parts.some((one) => one.part === 'site')) await this.queue.ask(OLD_VERSIONS, 'all');
     // Broken off behind the release and before this note, it is released already.
     const isDone = released.is === 'released' || released.is === 'same';
-    const edition =
-      released.is === 'released' ? released.editions[0]!.number : isDone ? ((await lastEdition(profile))?.number ?? null) : null;
+    const edition = isDone ? await (part === null ? lastEdition(profile) : lastShared(part)) : null;
     await this.sequelize.query('UPDATE scheduled_releases SET state = ?, detail = ?, edition = ? WHERE id = ?', {
-      replacements: [isDone ? 'done' : 'failed', isDone ? '' : (released as { detail: string }).detail.slice(0, 1000), edition, id],
+      replacements: [isDone ? 'done' : 'failed', isDone ? '' : released.detail.slice(0, 1000), edition?.number ?? null, id],
       type: QueryTypes.UPDATE,
     });
   }
@@ -151,4 +152,27 @@ export class ScheduledReleases {
     );
     return rows.map(({ body, ...row }) => ({ ...row, body: (typeof body === 'string' ? JSON.parse(body) : body) as ReleaseBody }));
   }
+}
+
+/** The state of a draft that can be released as it is now; or why it cannot. */
+async function draftToPlan(
+  { profile, part }: Meant,
+  isOf: (revision: number) => boolean,
+  by: string,
+  transaction: Transaction,
+): Promise<number | Refusal> {
+  if (part !== null) {
+    const ready = await readyToRelease({ part, isOf }, by, transaction, 'Nothing was planned.');
+    return ready.is === 'ready' ? ready.draft.revision : ready;
+  }
+  const draft = await ProfileModel.findByPk(profile, { transaction, lock: transaction.LOCK.UPDATE });
+  if (draft === null) return { is: 'missing', detail: `There is no profile "${profile}".` };
+  if (!isOf(draft.revision))
+    return { is: 'outdated', detail: `Somebody else has saved the profile "${profile}" since you looked at it. Nothing was planned.` };
+  const chain = await chainToRelease(profile, (id) => (id === profile ? draft.document : undefined), transaction);
+  const last = await lastEdition(profile, transaction);
+  if (last !== null && isSameChain(last.chain, chain))
+    return { is: 'same', detail: `The draft of "${profile}" says what edition ${last.number} says. There is nothing to release.` };
+  const refusal = await refusalOf(profile, last?.fromRevision ?? 0, by, transaction);
+  return refusal === null ? draft.revision : { is: 'forbidden', detail: `${refusal} Nothing was planned.` };
 }

@@ -6,10 +6,11 @@ import { etagOf, matches } from '../routes/entity-tags';
 import { linkNext, pageOf } from '../routes/pages';
 import { router } from '../routes/shared';
 import { deleteOutdated, type SiteService } from '../site/service';
-import { besides, notAllowed, notLooked, refused, sharedBesides, toldBoth, toldLooking, whoReleases } from './answers';
+import { besides, notAllowed, notLooked, refused, sharedBesides, toldBoth, toldLooking, toldScheduled, whoReleases } from './answers';
 import { ReachService } from './reach';
 import { EditionService } from './service';
 import { partName, PARTS } from './parts';
+import { ScheduledReleases } from './scheduled';
 import { lastShared, sharedAt } from './shared';
 import { resetShared, takeBackShared } from './shared-service';
 
@@ -30,6 +31,7 @@ const whole = (edition: SharedEditionModel) => ({ ...told(edition), document: ed
 export function sharedEditions(sequelize: Sequelize, site: SiteService, committing: () => void) {
   const service = new EditionService(sequelize, committing);
   const reaches = new ReachService(sequelize);
+  const scheduled = new ScheduledReleases(sequelize, committing);
   return router()
     .openapi(contract.currentShared, async (context) => {
       const last = await Promise.all(PARTS.map((part) => lastShared(part)));
@@ -79,6 +81,20 @@ export function sharedEditions(sequelize: Sequelize, site: SiteService, committi
       context.header('ETag', etagOf(edition.number));
       return context.json(told(edition), 201);
     })
+    .openapi(contract.scheduleShared, async (context) => {
+      const { part } = context.req.valid('param');
+      const { at, ...body } = context.req.valid('json');
+      const ifMatch = context.req.header('if-match');
+      if (ifMatch === undefined) return problem(context, 428, 'Send If-Match with the entity tag of the draft that was looked at.');
+      const by = whoReleases((await site.current()).site, context, [part, ...body.shared.map((other) => other.part)]);
+      if (by === null) return notAllowed(context);
+      const isOf = (revision: number): boolean => matches(ifMatch, revision);
+      const made = await scheduled.schedule({ profile: '', part }, new Date(at), { ...body, leave: [] }, isOf, by);
+      return made.is === 'scheduled' ? context.json(toldScheduled(made.release), 201) : refused(context, made);
+    })
+    .openapi(contract.listScheduledShared, async (context) =>
+      context.json((await scheduled.list({ profile: '', part: context.req.valid('param').part })).map(toldScheduled), 200),
+    )
     .openapi(contract.resetShared, async (context) => {
       const { part } = context.req.valid('param');
       const ifMatch = context.req.header('if-match');

@@ -2,7 +2,7 @@ import { isSameJson } from '@typikon/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { SharedEditionModel } from '../db/models';
 import { allOrNothing, wantsSecondPerson, type Reasons, type Refusal } from './release';
-import { apply, draftOf, mistakesIn, partName, putBack, savesBy, type Part } from './parts';
+import { apply, draftOf, mistakesIn, partName, putBack, savesBy, type Part, type SharedDraft } from './parts';
 import { lastShared, sharedAt } from './shared';
 
 /** A draft of something that the whole site has once, as it was looked at. */
@@ -15,32 +15,45 @@ export type SharedRelease = { is: 'released'; edition: SharedEditionModel } | Re
 
 const atBegin = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 
-/** Releases a draft of something that the whole site has once as its next edition. */
-export async function releaseShared(
+/**
+ * Looks whether a draft of something that the whole site has once can be released; it stays as it is until the transaction ends.
+ *
+ * @param nothing what did not happen where it cannot, as a sentence
+ */
+export async function readyToRelease(
   { part, isOf }: LookedAtShared,
-  reasons: Reasons,
-  releasedBy: string,
+  by: string,
   transaction: Transaction,
-): Promise<SharedRelease> {
+  nothing: string,
+): Promise<{ is: 'ready'; draft: SharedDraft; last: SharedEditionModel | null } | Refusal> {
   const name = atBegin(partName(part));
   const draft = await draftOf(part, transaction, true);
   if (draft === null) return { is: 'missing', detail: `${name} were never saved. There is nothing to release.` };
   if (!isOf(draft.revision))
-    return { is: 'outdated', detail: `Somebody else has saved ${partName(part)} since you looked at them. Nothing was released.` };
+    return { is: 'outdated', detail: `Somebody else has saved ${partName(part)} since you looked at them. ${nothing}` };
   const mistakes = mistakesIn(part, draft.document);
-  if (mistakes !== '') return { is: 'mistaken', detail: `${name} have mistakes: ${mistakes} Nothing was released.` };
+  if (mistakes !== '') return { is: 'mistaken', detail: `${name} have mistakes: ${mistakes} ${nothing}` };
   const last = await lastShared(part, transaction);
   if (last !== null && isSameJson(last.document, draft.document))
     return { is: 'same', detail: `${name} say what edition ${last.number} says. There is nothing to release.` };
-  if (
-    releasedBy !== '' &&
-    (await wantsSecondPerson(transaction)) &&
-    (await savesBy(part, last?.fromRevision ?? 0, releasedBy, transaction)) > 0
-  )
+  if (by !== '' && (await wantsSecondPerson(transaction)) && (await savesBy(part, last?.fromRevision ?? 0, by, transaction)) > 0)
     return {
       is: 'forbidden',
-      detail: `You changed ${partName(part)} since their last edition: the house limits have somebody else release them. Nothing was released.`,
+      detail: `You changed ${partName(part)} since their last edition: the house limits have somebody else release them. ${nothing}`,
     };
+  return { is: 'ready', draft, last };
+}
+
+/** Releases a draft of something that the whole site has once as its next edition. */
+export async function releaseShared(
+  looked: LookedAtShared,
+  reasons: Reasons,
+  releasedBy: string,
+  transaction: Transaction,
+): Promise<SharedRelease> {
+  const ready = await readyToRelease(looked, releasedBy, transaction, 'Nothing was released.');
+  if (ready.is !== 'ready') return ready;
+  const [{ part }, { draft, last }] = [looked, ready];
   const refusal = await apply(part, draft.document, transaction);
   if (refusal !== '') return { is: 'mistaken', detail: `${refusal} Nothing was released.` };
   const edition = { part, number: (last?.number ?? 0) + 1, document: draft.document, fromRevision: draft.revision, backTo: null };

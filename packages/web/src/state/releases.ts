@@ -33,6 +33,23 @@ export function release(client: ContractClient, target: Target, body: ReleaseBod
   return client.post('/shared/{part}/editions', rest, revision, { part: target.part });
 }
 
+/** A release that waits for its time, or did. */
+export type ScheduledRelease = AnswerOf<'get', '/profiles/{id}/scheduled'>[number];
+
+/** Has a draft released at a time to come. @param revision of the draft that was looked at */
+export function plan(client: ContractClient, target: Target, body: ReleaseBody, at: Date, revision: number): Observable<Answer<unknown>> {
+  const planned = { ...body, at: at.toISOString() };
+  if (target.kind === 'profile') return client.post('/profiles/{id}/scheduled', planned, revision, { id: target.id });
+  const { leave: _leave, ...rest } = planned;
+  return client.post('/shared/{part}/scheduled', rest, revision, { part: target.part });
+}
+
+/** Releases that wait for their time, and the last ones that did, the latest first. */
+export const plannedOf = (client: ContractClient, target: Target): Observable<readonly ScheduledRelease[]> =>
+  target.kind === 'profile'
+    ? client.get('/profiles/{id}/scheduled', {}, { id: target.id }).pipe(map(({ body }) => body))
+    : client.get('/shared/{part}/scheduled', {}, { part: target.part }).pipe(map(({ body }) => body));
+
 /** Releases an earlier edition again. @param last the number of the last edition */
 export function takeBack(client: ContractClient, target: Target, number: number, last: number, note: string): Observable<Answer<unknown>> {
   return target.kind === 'profile'

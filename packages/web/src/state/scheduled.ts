@@ -1,10 +1,8 @@
 import { inject } from '@angular/core';
 import { patchState, signalStore, withMethods, withState } from '@ngrx/signals';
 import { firstValueFrom } from 'rxjs';
-import type { AnswerOf } from './contract';
 import { ContractClient } from './contract-client';
-
-export type ScheduledRelease = AnswerOf<'get', '/profiles/{id}/scheduled'>[number];
+import { plannedOf, type ScheduledRelease, type Target } from './releases';
 
 interface ScheduledState {
   /** The last one that was planned; null for none. */
@@ -14,14 +12,14 @@ interface ScheduledState {
 }
 const initial: ScheduledState = { last: null, failure: '', isBusy: false };
 
-/** The release of a profile that waits for its time, or did last. */
+/** The release of one thing that waits for its time, or did last. */
 export const ScheduledStore = signalStore(
   withState(initial),
   withMethods((store, client = inject(ContractClient)) => ({
-    async load(id: string): Promise<void> {
+    async load(target: Target): Promise<void> {
       try {
-        const { body } = await firstValueFrom(client.get('/profiles/{id}/scheduled', {}, { id }));
-        patchState(store, { last: body[0] ?? null, failure: '' });
+        const [last = null] = await firstValueFrom(plannedOf(client, target));
+        patchState(store, { last, failure: '' });
       } catch (error) {
         patchState(store, { failure: `What is planned cannot be read. ${(error as Error).message}` });
       }

@@ -16,6 +16,7 @@ import { publishing } from './0015-publishing';
 import { scheduledReleases } from './0016-scheduled-releases';
 import { retention } from './0017-retention';
 import { sharedEditions } from './0018-shared-editions';
+import { plannedParts } from './0019-planned-parts';
 import type { Migration } from './migration';
 
 /** Every migration, oldest first. */
@@ -38,4 +39,5 @@ export const MIGRATIONS: readonly Migration[] = [
   scheduledReleases,
   retention,
   sharedEditions,
+  plannedParts,
 ];

@@ -3,7 +3,15 @@ import { patchState, signalStore, withComputed, withHooks, withMethods, withStat
 import { ReachSum } from '@typikon/core/settings';
 import { firstValueFrom, type Subscription } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
-import { lookAtText, lookAtTexts, touchedOf, type BothResults, type ReachQuestion, type ReachSoFar, type TouchedText } from '../../state/reach';
+import {
+  lookAtText,
+  lookAtTexts,
+  touchedOf,
+  type BothResults,
+  type ReachQuestion,
+  type ReachSoFar,
+  type TouchedText,
+} from '../../state/reach';
 
 interface ReachState {
   /** What was asked for last; null for nothing. */

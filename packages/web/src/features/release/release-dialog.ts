@@ -7,7 +7,7 @@ import { MatInputModule } from '@angular/material/input';
 import { MatRadioModule } from '@angular/material/radio';
 import { firstValueFrom } from 'rxjs';
 import { ContractClient } from '../../state/contract-client';
-import { release, type ReleaseBody, type Target } from '../../state/releases';
+import { plan, release, type ReleaseBody, type Target } from '../../state/releases';
 import { staysWhile } from '../../ui/stays-while';
 
 /** Things of one kind that are known to be amiss with a release; they are accepted together. */
@@ -87,12 +87,10 @@ const MOST_KEPT = 100;
           <textarea matInput id="release-note" formControlName="note" rows="3" cdkFocusInitial></textarea>
           <mat-hint>Whoever looks back at it reads this.</mat-hint>
         </mat-form-field>
-        @if (canWait) {
-          <mat-radio-group formControlName="when" aria-label="When it is released" class="when">
-            <mat-radio-button value="now">Now</mat-radio-button>
-            <mat-radio-button value="later">At a time to come, if the draft is not saved again before</mat-radio-button>
-          </mat-radio-group>
-        }
+        <mat-radio-group formControlName="when" aria-label="When it is released" class="when">
+          <mat-radio-button value="now">Now</mat-radio-button>
+          <mat-radio-button value="later">At a time to come, if the draft is not saved again before</mat-radio-button>
+        </mat-radio-group>
         @if (form.controls.when.value === 'later') {
           <label for="release-at">When</label>
           <mat-form-field appearance="outline" subscriptSizing="dynamic" class="at">
@@ -124,8 +122,6 @@ export class ReleaseDialog {
     reasons: this.make.array(this.question.amiss.map(() => this.make.control('', [isThere, Validators.maxLength(300)]))),
   });
   protected readonly shown = this.question.target.kind === 'profile' ? shownWords(this.question.leave.length) : '';
-  /** Whether it can be planned for a time to come. */
-  protected readonly canWait = this.question.target.kind === 'profile';
   protected readonly soonest = asTyped(new Date());
   protected readonly failure = signal('');
   protected readonly isBusy = signal(false);
@@ -152,9 +148,9 @@ export class ReleaseDialog {
       .slice(0, MOST_KEPT);
     try {
       const body = { note, accepted, reach, leave, ...others };
-      if (when === 'later' && target.kind === 'profile')
-        await firstValueFrom(this.client.post('/profiles/{id}/scheduled', { ...body, at: due.toISOString() }, revision, { id: target.id }));
-      else await firstValueFrom(release(this.client, target, body, revision));
+      await firstValueFrom(
+        when === 'later' ? plan(this.client, target, body, due, revision) : release(this.client, target, body, revision),
+      );
       this.dialog.close(when === 'now' ? 'released' : 'planned');
     } catch (error) {
       this.failure.set((error as Error).message);

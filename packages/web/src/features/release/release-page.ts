@@ -198,7 +198,7 @@ export class ReleasePage {
         void this.conversions.load(id);
         void this.questions.load({ profile: id });
         void this.left.load(id);
-        void this.scheduled.load(id);
+        void this.scheduled.load({ kind: 'profile', id });
         this.leaving.set(new Set());
         this.chosen.set(new Set());
       });
@@ -307,7 +307,7 @@ export class ReleasePage {
       })),
     };
     const answer = await askRelease(this.dialogs, data);
-    void this.scheduled.load(profile.id);
+    void this.scheduled.load({ kind: 'profile', id: profile.id });
     if (answer !== 'released') return;
     this.messages.open(`Edition ${data.number} of ${data.name} is released: authors write with it.`, undefined, { duration: 6000 });
     this.store.dispatch(LibraryActions.editionsRequested());

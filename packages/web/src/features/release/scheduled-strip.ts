@@ -1,7 +1,7 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { ScheduledRelease } from '../../state/scheduled';
+import type { ScheduledRelease } from '../../state/releases';
 
 /** A release that waits for its time, or could not be done when it came. */
 @Component({

@@ -7,6 +7,7 @@ import { leftBehind } from '@typikon/core';
 import { isObject, isSameJson, type Json, type JsonObject } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
+import { Acting } from '../../state/acting';
 import { ContractClient } from '../../state/contract-client';
 import { chainToRelease, type Chain } from '../../state/editions';
 import { selectHouse, selectReleasedHouse } from '../../state/house';
@@ -14,6 +15,7 @@ import { LibraryActions, libraryFeature } from '../../state/library';
 import { LikenessRunner } from '../../state/likeness-runner';
 import { pagesIn, selectPagesDraft, type Shown } from '../../state/pages';
 import { documentOf, type Target, type ToldEdition } from '../../state/releases';
+import { ScheduledStore } from '../../state/scheduled';
 import { SiteStore } from '../../state/site';
 import type { Part } from '../../state/types';
 import { TitleLine } from '../../ui/title-line';
@@ -30,6 +32,7 @@ import { ReachView } from './reach-view';
 import { amissOf } from './reach-words';
 import type { Amiss, ReleaseQuestion } from './release-dialog';
 import { ReleaseStore, resolved, type Sides } from './release-store';
+import { ScheduledStrip } from './scheduled-strip';
 import { sharedParts } from './shared-parts';
 import { chosenOf, othersAhead } from './together';
 import { SiteChanges } from './site-changes';
@@ -48,13 +51,14 @@ import { WritingView } from './writing-view';
     PagesChanges,
     ReachView,
     RouterLink,
+    ScheduledStrip,
     SiteChanges,
     TitleLine,
     TogetherList,
     WhatChanges,
     WritingView,
   ],
-  providers: [ReleaseStore, ReachStore, LooksStore, LikenessChangeStore, LikenessRunner],
+  providers: [ReleaseStore, ReachStore, LooksStore, LikenessChangeStore, LikenessRunner, ScheduledStore],
   templateUrl: './shared-release-page.html',
   styleUrl: './release-page.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -66,6 +70,13 @@ export class SharedReleasePage {
   protected readonly reach = inject(ReachStore);
   protected readonly looks = inject(LooksStore);
   private readonly likeness = inject(LikenessChangeStore);
+  protected readonly scheduled = inject(ScheduledStore);
+  private readonly acting = inject(Acting);
+  /** Who planned a release, by name. */
+  protected readonly planner = computed(() => {
+    const by = this.scheduled.last()?.askedBy;
+    return this.acting.people().find(({ id }) => id === by)?.label ?? '';
+  });
   private readonly store = inject(Store);
   private readonly client = inject(ContractClient);
   private readonly dialogs = inject(MatDialog);
@@ -132,6 +143,10 @@ export class SharedReleasePage {
   });
 
   constructor() {
+    effect(() => {
+      const target = this.target();
+      untracked(() => void this.scheduled.load(target));
+    });
     effect(() => {
       const [isAhead, draft, part] = [this.isAhead(), this.facts().draft(), this.part()];
       if (draft === null) return;
@@ -201,6 +216,7 @@ export class SharedReleasePage {
       leave: [],
     };
     const answer = await askRelease(this.dialogs, data);
+    void this.scheduled.load(this.target());
     if (answer !== 'released') return;
     this.messages.open(`Edition ${data.number} of ${name} is released.`, undefined, { duration: 6000 });
     this.chosen.set(new Set());
