@@ -79,6 +79,7 @@ describe('a site of five thousand documents', () => {
     interface Looked {
       texts: number;
       candidates: number;
+      sure: number;
       looked: number;
       touched: { reach: { wordsLost: number } }[];
     }
@@ -87,6 +88,8 @@ describe('a site of five thousand documents', () => {
     // Each of them has a table with a caption, whose words go.
     assert.ok(looked.touched.length > 0 && looked.touched.every(({ reach }) => reach.wordsLost > 0));
     assert.equal(looked.touched.length, looked.looked);
+    // Of most of them that was known before.
+    assert.ok(looked.sure > looked.candidates / 2 && looked.sure <= looked.touched.length, `${looked.sure} were known`);
   });
 
   test('nothing went wrong meanwhile', () => {

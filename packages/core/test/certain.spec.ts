@@ -82,7 +82,12 @@ describe('what a change does to documents, by what they hold', () => {
       'open',
     ],
     ['it is written otherwise', { elements: base, output: { characters: 'named' } }, '<p>x</p>', 'open'],
-    ['levels are set right', { elements: { ...base, em: { outcome: 'drop' } }, headings: { others: 'shift', top: 3 } }, '<h2>x</h2>', 'open'],
+    [
+      'levels are set right',
+      { elements: { ...base, em: { outcome: 'drop' } }, headings: { others: 'shift', top: 3 } },
+      '<h2>x</h2>',
+      'open',
+    ],
   ])('%s', (_name, changed, html, certainty) => {
     const to = rulesOf(JSON.parse(JSON.stringify(changed)) as JsonObject);
     expect(told(html, new CertainReach(from, to))).toBe(certainty);

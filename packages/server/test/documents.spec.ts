@@ -1,4 +1,3 @@
-import { join } from 'node:path';
 import { siteSchema, type Site } from '@typikon/core';
 import fc from 'fast-check';
 import { pino } from 'pino';
