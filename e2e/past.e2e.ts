@@ -65,6 +65,12 @@ describe('what was taken of a text', () => {
       (text) => text.includes('five knots') && !text.includes('porpoises'),
       'the paste did not come, or was not tidied',
     );
+    // The page is closed before that is saved: it is told with the text that is taken back.
+    await page.waitForFunction(() => localStorage.getItem('typikon-text:notice-018')?.includes('five knots') === true);
+    await page.reload();
+    await page.waitForSelector('[data-field=body] .te-draft button');
+    await page.click('[data-field=body] .te-draft button');
+    await shown('ty-title-line [state]', ([state]) => state === 'Not saved yet', 'it was not taken back');
     await pressButton(page, 'ty-title-line', 'Save');
     await saved();
     await page.click('ty-title-line a[href*="/where"]');

@@ -258,6 +258,7 @@ export class TypikonEditor extends Base {
       {
         label: 'Take it back',
         press: () => {
+          drafts.takenBack?.();
           this.editor?.replaceAll(clean(draft.html, this.rules!).html);
           strip.dom.remove();
         },

@@ -212,10 +212,17 @@ describe('what was not stored', () => {
 
   test('is offered back, cleaned, and taken', async () => {
     localStorage.setItem('typikon-text:text', JSON.stringify({ html: '<p onclick="x()">b</p>', at: '2026-03-03T10:20:00Z' }));
-    const one = await element('<p>a</p>', {}, withDrafts());
+    const takenBack = jest.fn();
+    const one = await element(
+      '<p>a</p>',
+      {},
+      { ...CONFIGURATION, services: { drafts: { ...draftsInBrowser('text', localStorage), takenBack } } },
+    );
     expect(strip(one)!.textContent).toMatch(/^A text that was not stored is still in this browser \(3 Mar, \d\d:20\)\./);
+    expect(takenBack).not.toHaveBeenCalled();
     press(one, 'Take it back');
     expect(one.value).toBe('<p>b</p>');
+    expect(takenBack).toHaveBeenCalledTimes(1);
     expect(strip(one)).toBeNull();
   });
 

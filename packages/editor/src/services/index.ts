@@ -42,6 +42,8 @@ export interface LocalDrafts {
   read(): { html: string; at: string } | null;
   write(html: string): void;
   remove(): void;
+  /** Told when the author takes it back, before it stands in the text. */
+  takenBack?(): void;
 }
 
 /** What stands around the editor; whatever is missing is not offered. */

@@ -72,6 +72,46 @@ describe('a document on the desk', () => {
     expect(put().request.body).toEqual({ fields: { text: { value: '<p>Three</p>' } } });
   });
 
+  test('what was taken of a text that is offered back after a reload goes along once that text stands there again', async () => {
+    const store = await opened();
+    const line = (words: string) => ({ key: 'k', severity: 'loss', words }) as unknown as TakenLine;
+    store.losePasted('text', [line('one')]);
+    store.lose('text', ['tables']);
+    store.write('text', '<p>Two</p>');
+    store.keep(() => false);
+    const again = await opened();
+    expect([again.isChanged(), again.pasted(), again.lost()]).toEqual([false, {}, {}]);
+    expect(again.waiting()).toEqual({ text: { lost: ['tables'], pasted: [[line('one')]] } });
+    again.losePasted('text', [line('two')]);
+    // Reloaded once more before it was taken back, both are there.
+    again.keep(() => false);
+    const third = await opened();
+    third.recall('ferry');
+    third.recall('text');
+    third.recall('text');
+    third.write('text', '<p>Two</p>');
+    void third.save();
+    const sent = put();
+    expect(sent.request.body).toEqual({
+      fields: { text: { value: '<p>Two</p>', taken: ['tables'], pasted: [[line('one')], [line('two')]] } },
+    });
+    sent.flush(after({ fields: [{ key: 'text', value: '<p>Two</p>', profile: 'ferry-note', revision: 3, shownBy: null }] }));
+    await settle();
+    expect(localStorage.length).toBe(0);
+  });
+
+  test('of a text that is not taken back nothing is told, nor of one that somebody else stored meanwhile', async () => {
+    const store = await opened();
+    store.lose('text', ['tables']);
+    store.write('text', '<p>Two</p>');
+    store.keep(() => false);
+    const again = await opened();
+    again.write('text', '<p>Three</p>');
+    void again.save();
+    expect(put().request.body).toEqual({ fields: { text: { value: '<p>Three</p>' } } });
+    expect((await opened({ ...DOCUMENT, revision: 9 })).waiting()).toEqual({});
+  });
+
   test('what the rules took of a text goes along with it, once', async () => {
     const store = await opened();
     store.lose('text', ['tables']);

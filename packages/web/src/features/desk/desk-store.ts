@@ -1,5 +1,5 @@
 import { computed, inject } from '@angular/core';
-import { patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
+import { getState, patchState, signalStore, withComputed, withMethods, withState } from '@ngrx/signals';
 import { mergeTexts, type TakenLine } from '@typikon/core';
 import { firstValueFrom } from 'rxjs';
 import type { ApiFailure } from '../../state/api-failure';
@@ -24,6 +24,8 @@ interface DeskState {
   lost: Readonly<Record<string, readonly string[] | undefined>>;
   /** What was taken of what was pasted into a field since it was stored last, paste by paste. */
   pasted: Readonly<Record<string, readonly (readonly TakenLine[])[] | undefined>>;
+  /** What was taken of fields whose text is offered back, for when it is taken back. */
+  waiting: Readonly<Record<string, Taken | undefined>>;
   /** The title of a document whose type has no field for it; null where it was not changed. */
   title: string | null;
   /** Counts, for each field, how often something else was put into it. */
@@ -41,6 +43,12 @@ interface DeskState {
   theirs: OpenDocument | null;
 }
 
+/** What was taken of one field's text since it was stored. */
+interface Taken {
+  lost: readonly string[];
+  pasted: readonly (readonly TakenLine[])[];
+}
+
 const initial: DeskState = {
   status: 'idle',
   message: '',
@@ -48,6 +56,7 @@ const initial: DeskState = {
   written: {},
   lost: {},
   pasted: {},
+  waiting: {},
   title: null,
   editions: {},
   isSaving: false,
@@ -78,22 +87,43 @@ function fitting(pastes: readonly (readonly TakenLine[])[]): readonly (readonly 
 
 const keptAs = (id: string): string => `typikon.document:${id}`;
 
-/** What was written in a document and not stored, as the browser keeps it; the editors keep rich text themselves. */
-function readBackup(id: string): { revision: number; written: Record<string, Written>; title: string | null } | null {
+/** What was written in a document and not stored, as the browser keeps it. */
+interface Backup {
+  revision: number;
+  /** The editors keep rich text themselves. */
+  written: Record<string, Written>;
+  title: string | null;
+  taken?: DeskState['waiting'];
+}
+
+function readBackup(id: string): Backup | null {
   try {
-    return JSON.parse(localStorage.getItem(keptAs(id)) ?? 'null') as ReturnType<typeof readBackup>;
+    return JSON.parse(localStorage.getItem(keptAs(id)) ?? 'null') as Backup | null;
   } catch {
     return null;
   }
 }
 
-function writeBackup(id: string, kept: NonNullable<ReturnType<typeof readBackup>> | null): void {
+function writeBackup(id: string, kept: Backup | null): void {
+  const isNothing = ({ written, title, taken = {} }: Backup): boolean =>
+    Object.keys(written).length === 0 && Object.keys(taken).length === 0 && title === null;
   try {
-    if (kept === null || (Object.keys(kept.written).length === 0 && kept.title === null)) localStorage.removeItem(keptAs(id));
+    if (kept === null || isNothing(kept)) localStorage.removeItem(keptAs(id));
     else localStorage.setItem(keptAs(id), JSON.stringify(kept));
   } catch {
     // A full or forbidden storage loses only the offer to go on after a reload.
   }
+}
+
+/** What was taken of each field's text, of one that is written and of one that is offered back. */
+function takenByField({ lost, pasted, waiting }: Pick<DeskState, 'lost' | 'pasted' | 'waiting'>): DeskState['waiting'] {
+  const taken: Record<string, Taken> = {};
+  for (const key of new Set([lost, pasted, waiting].flatMap((one) => Object.keys(one))))
+    taken[key] = {
+      lost: [...new Set([...(waiting[key]?.lost ?? []), ...(lost[key] ?? [])])],
+      pasted: fitting([...(waiting[key]?.pasted ?? []), ...(pasted[key] ?? [])]),
+    };
+  return taken;
 }
 
 /** What is written, on top of what somebody else stored meanwhile; null where both wrote in one place. */
@@ -137,7 +167,7 @@ export const DeskStore = signalStore(
       if (document === null) return;
       const written: Record<string, Written> = {};
       for (const [key, one] of Object.entries(store.written())) if (one !== undefined && isPlain(key)) written[key] = one;
-      writeBackup(document.id, { revision: document.revision, written, title: store.title() });
+      writeBackup(document.id, { revision: document.revision, written, title: store.title(), taken: takenByField(getState(store)) });
     }
 
     function show(document: OpenDocument, rest: Partial<DeskState> = {}): void {
@@ -150,6 +180,7 @@ export const DeskStore = signalStore(
         written: {},
         lost: {},
         pasted: {},
+        waiting: {},
         title: null,
         editions,
         refusal: '',
@@ -164,7 +195,7 @@ export const DeskStore = signalStore(
       try {
         const { body } = await firstValueFrom(client.get('/documents/{id}', {}, { id }));
         const kept = readBackup(id);
-        show(body, kept?.revision === body.revision ? { written: kept.written, title: kept.title } : {});
+        show(body, kept?.revision === body.revision ? { written: kept.written, title: kept.title, waiting: kept.taken ?? {} } : {});
       } catch (error) {
         patchState(store, { status: 'failed', message: (error as Error).message });
       }
@@ -217,6 +248,7 @@ export const DeskStore = signalStore(
         written,
         lost: {},
         pasted: {},
+        waiting: {},
         title: store.title() === title ? null : store.title(),
         isSaving: false,
         isTold: false,
@@ -261,6 +293,16 @@ export const DeskStore = signalStore(
       losePasted(key: string, lines: readonly TakenLine[]): void {
         if (lines.length === 0) return;
         patchState(store, { pasted: { ...store.pasted(), [key]: fitting([...(store.pasted()[key] ?? []), lines]) } });
+      },
+      /** A text that was offered back stands in its field again: what was taken of it then is told with the next save, too. */
+      recall(key: string): void {
+        const { [key]: taken, ...waiting } = store.waiting();
+        if (taken === undefined) return;
+        patchState(store, {
+          waiting,
+          lost: { ...store.lost(), [key]: [...new Set([...taken.lost, ...(store.lost()[key] ?? [])])] },
+          pasted: { ...store.pasted(), [key]: fitting([...taken.pasted, ...(store.pasted()[key] ?? [])]) },
+        });
       },
       /** What is missing is told from now on. */
       tell(): void {

@@ -183,7 +183,8 @@ export class Desk {
     const configuration =
       profile !== null && mayWrite
         ? this.kept(edition, (): EditorConfiguration | null => {
-            const drafts = draftsInBrowser(of, localStorage);
+            // What was taken of a text that is offered back belongs to it alone.
+            const drafts = { ...draftsInBrowser(of, localStorage), takenBack: () => this.desk.recall(key) };
             const made = this.equipment.configuration(profile, role, { ...type, pageKind }, field, { drafts });
             return made && { ...made, onPaste: (_payload, pasted) => this.pasted(key, pasted) };
           })
@@ -209,6 +210,7 @@ export class Desk {
   private pasted(key: string, { input, ledger }: Pasted): void {
     this.desk.lose(key, takenOf(ledger));
     this.desk.losePasted(key, takenLines(input, ledger));
+    this.keep();
   }
 
   /** What an edition of a field was made with stays as long as that is there. */
