@@ -57,27 +57,24 @@ export interface AppOptions {
 const LARGEST_SETTINGS = 1024 * 1024;
 const LARGEST_BODY = 4 * 1024 * 1024;
 const LARGEST_PAYLOAD = 16 * 1024 * 1024;
-const BODIES: readonly (readonly [path: RegExp, largest: number])[] = [
-  [/^\/api\/v1\/(specimens|assets|style-files)\b/, LARGEST_PAYLOAD],
-  [/^\/api\/v1\/documents\b/, LARGEST_BODY],
+const limit = (maxSize: number): MiddlewareHandler =>
+  bodyLimit({
+    maxSize,
+    onError: (context) => problem(context, 413, `A request can hold ${maxSize / 1024 / 1024} MB at most here. Nothing was saved.`),
+  });
+const BODIES: readonly (readonly [path: RegExp, limited: MiddlewareHandler])[] = [
+  [/^\/api\/v1\/(specimens|assets|style-files)\b/, limit(LARGEST_PAYLOAD)],
+  [/^\/api\/v1\/documents\b/, limit(LARGEST_BODY)],
+  [/^/, limit(LARGEST_SETTINGS)],
 ];
 
-const limits = [LARGEST_SETTINGS, LARGEST_BODY, LARGEST_PAYLOAD].map(
-  (maxSize) =>
-    [
-      maxSize,
-      bodyLimit({
-        maxSize,
-        onError: (context) => problem(context, 413, `A request can hold ${maxSize / 1024 / 1024} MB at most here. Nothing was saved.`),
-      }),
-    ] as const,
-);
+const limited: MiddlewareHandler = async (context, next) => BODIES.find(([path]) => path.test(context.req.path))?.[1](context, next);
 
 /** What loads or changes contents, which may be long. */
 const CONTENTS =
-  /^\/api\/v1\/(profiles$|editions$|profiles\/.*\/(editions|reach)\b|acting$|site$|site\/|.*\/rule-history$|.*\/revisions\b|style-files\b|specimens\/.|documents\/.|taken$|questions\b|profiles\/.*\/conversions\b)/;
+  /^\/api\/v1\/(profiles$|editions$|shared$|shared\/.*\/editions\b|profiles\/.*\/(editions|reach)\b|acting$|site$|site\/|.*\/rule-history$|.*\/revisions\b|style-files\b|specimens\/.|documents\/.|taken$|questions\b|profiles\/.*\/conversions\b)/;
 const ALL_CONTENTS =
-  /^\/api\/v1\/(texts\/(census|published)|comparison|fit|fit\/profile|types\/.*\/give-documents|profiles\/[^/]+\/(reach|reach\/allow|questions|conversions\/try))$/;
+  /^\/api\/v1\/(texts\/(census|published)|comparison|fit|fit\/profile|types\/.*\/give-documents|(profiles|shared)\/[^/]+\/(reach|reach\/allow|questions|conversions\/try))$/;
 
 /** Which requests are short work, and which may take long. */
 export function laneOf({ method, path, bytes }: Load): Choice {
@@ -125,11 +122,7 @@ export function createApp({
     // Profiles, house limits, documents and style files decide together what a page looks like.
     if (isOfLooks(context.req) && context.res.ok) looksChanged();
   });
-  if (!isBehind)
-    app.use('/api/*', async (context, next) => {
-      const largest = BODIES.find(([path]) => path.test(context.req.path))?.[1] ?? LARGEST_SETTINGS;
-      return limits.find(([size]) => size === largest)![1](context, next);
-    });
+  if (!isBehind) app.use('/api/*', limited);
   const sites = new SiteService(sequelize, committing);
   app.use('/api/*', forward('api', lanes, laneOf), soundJson(), guard(app.openAPIRegistry, sites));
   app.route('/api/v1', health(sequelize));
