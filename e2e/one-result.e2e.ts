@@ -72,11 +72,10 @@ describe('a hundred contents become the same bytes', () => {
   test('in the worker of the application', async () => {
     const { page, mishaps } = await openPage(used.browser);
     await page.evaluateOnNewDocument(`
-      window.workers = [];
-      window.Worker = class extends Worker { constructor(...given) { super(...given); window.workers.push(this); } };
+      window.Worker = class extends Worker { constructor(...given) { super(...given); window.given ??= given; } };
     `);
     await page.goto(`${used.typikon.address}/profiles/${PROFILE}`);
-    await page.waitForFunction('window.workers.length > 0');
+    await page.waitForFunction('window.given !== undefined');
     const requests = CONTENTS.map((html) => ({
       profileId: PROFILE,
       documents: Object.fromEntries(resolution.resolved.chain.map(({ id, document }) => [id, document])),
@@ -87,7 +86,8 @@ describe('a hundred contents become the same bytes', () => {
       expectations: [],
     }));
     const results = await page.evaluate(`(async () => {
-      const [worker] = window.workers;
+      // One of the same kind: the application ends its own where it waits too long for it.
+      const worker = new Worker(...window.given);
       const results = [];
       for (const [n, request] of ${JSON.stringify(requests)}.entries())
         results.push(await new Promise((done) => {

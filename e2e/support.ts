@@ -399,10 +399,13 @@ export async function pressButton(page: Page, place: string, words: string): Pro
 export async function chooseOptions(page: Page, label: string, ...options: string[]): Promise<void> {
   const select = `mat-select[aria-label="${label}"], mat-select[aria-labelledby~="${label}"]`;
   await page.waitForSelector(select);
-  // A press while the list around it still moves opens nothing: whoever presses sees that, and presses again.
+  // By the keys: what is around it may still move, and a press would meet what came to stand in its place.
   await eventually(
     async () => {
-      if ((await page.$('mat-option')) === null) await page.click(select);
+      if ((await page.$('mat-option')) === null) {
+        await page.focus(select);
+        await page.keyboard.press('Enter');
+      }
       return page.waitForSelector('mat-option', { timeout: 2000 }).then(
         () => true,
         () => false,
