@@ -94,6 +94,24 @@ describe('what a change does to documents, by what they hold', () => {
     if (certainty !== 'open') expect(isTouched(html, { from, to })).toBe(certainty === 'touched');
   });
 
+  const nested = 20_000;
+  test.each<[string, string, Certainty]>([
+    ['an empty text', '', 'same'],
+    ['words alone', 'x', 'same'],
+    ['another script', '<p>\u0645\u0631\u062d\u0628\u0627 <em>\u0628</em></p>'.repeat(200), 'touched'],
+    ['an item without its list', '<li>x</li>', 'open'],
+    ['a cell without its table', '<td>x</td>', 'open'],
+    ['half a character', '<p>\ud83d<em>x</em></p>', 'open'],
+    ['what is nested deeper than browsers nest it', `${'<div>'.repeat(nested)}<em>x</em>${'</div>'.repeat(nested)}`, 'open'],
+  ])('%s', (_name, html, certainty) => {
+    const [one, other] = [
+      rulesOf({ elements: { p: {}, div: {}, em: {}, li: {}, ul: {} } }),
+      rulesOf({ elements: { p: {}, div: {}, em: { outcome: 'drop' }, li: { outcome: 'unwrap' }, ul: {} } }),
+    ];
+    expect(told(html, new CertainReach(one, other))).toBe(certainty);
+    if (certainty !== 'open') expect(isTouched(html, { from: one, to: other })).toBe(certainty === 'touched');
+  });
+
   const changes = randomChanges(Math.max(60, runs(600)), 13);
   const sets = randomRuleSets(Math.max(60, runs(600)), 17);
   const apart = sets
