@@ -14,7 +14,9 @@ import { SiteWorker } from '../src/state/site-worker';
 import { type Target, type ToldEdition } from '../src/state/releases';
 import type { StoredProfile } from '../src/state/types';
 import { ScheduledStrip } from '../src/features/release/scheduled-strip';
+import { Acting } from '../src/state/acting';
 import type { ScheduledRelease } from '../src/state/releases';
+import { ScheduledStore } from '../src/state/scheduled';
 import { InPageWorker } from './in-page-worker';
 import { demoLibrary, Screen } from './support';
 
@@ -388,17 +390,33 @@ describe('a planned release', () => {
     detail: '',
     edition: null,
   };
-  const show = (release: ScheduledRelease, revision = 5) =>
-    Screen.of(ScheduledStrip, { inputs: { release, revision, planner: 'Isa Wren' } });
+  async function show(release: ScheduledRelease, revision = 5): Promise<Screen<ScheduledStrip>> {
+    TestBed.configureTestingModule({ providers: [ScheduledStore] });
+    TestBed.overrideProvider(Acting, { useValue: { people: () => [{ id: 'isa-wren', label: 'Isa Wren' }] } });
+    const screen = await Screen.of(ScheduledStrip, { inputs: { revision } });
+    expect(screen.texts('.ty-notice, .ty-failure')).toEqual([]);
+    const loading = TestBed.inject(ScheduledStore).load({ kind: 'profile', id: ID });
+    screen.http.expectOne(`/api/v1/profiles/${ID}/scheduled`).flush([release]);
+    await loading;
+    await screen.settle();
+    return screen;
+  }
   const told = (screen: Screen<ScheduledStrip>): string => screen.texts('.ty-notice p').join(' ').replace(/\s+/g, ' ');
 
   test('says when, who and why, and can be called off', async () => {
     const screen = await show(planned);
     expect(told(screen)).toMatch(/^The draft as it was saved last is released on 1 April 2031, .*planned by Isa Wren: Shorter notices/);
-    const off = jest.fn();
-    screen.fixture.componentInstance.off.subscribe(off);
     await screen.click('button');
-    expect(off).toHaveBeenCalled();
+    expect(screen.find<HTMLButtonElement>('button').disabled).toBe(true);
+    screen.http.expectOne('/api/v1/scheduled/7/off').flush({ detail: 'It is over.' }, { status: 409, statusText: 'No' });
+    await new Promise((done) => setTimeout(done));
+    await screen.settle();
+    expect(screen.texts('[role=alert]')).toEqual(['It is not called off. It is over.']);
+    await screen.click('button');
+    screen.http.expectOne('/api/v1/scheduled/7/off').flush({ ...planned, state: 'off' });
+    await new Promise((done) => setTimeout(done));
+    await screen.settle();
+    expect(screen.texts('.ty-notice, [role=alert]')).toEqual([]);
   });
 
   test('of another state of the draft says that nothing will be released', async () => {

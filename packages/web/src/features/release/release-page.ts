@@ -79,7 +79,7 @@ export class ReleasePage {
   protected readonly conversions = inject(ConversionsStore);
   protected readonly questions = inject(QuestionsStore);
   protected readonly left = inject(LeftStore);
-  protected readonly scheduled = inject(ScheduledStore);
+  private readonly scheduled = inject(ScheduledStore);
   /** Texts that are to be left as they are, by document and field. */
   protected readonly leaving = signal<ReadonlySet<string>>(new Set());
   protected readonly isConverting = computed(() => {
@@ -265,11 +265,6 @@ export class ReleasePage {
       texts: group.documents.map((at) => touched[at]!),
     };
     this.dialogs.open<AllowDialog, AllowQuestion, boolean>(AllowDialog, { data, width: '520px', maxWidth: '94vw' });
-  }
-
-  /** Who planned a release, by name. */
-  protected personName(id: string): string {
-    return this.acting.people().find((person) => person.id === id)?.label ?? '';
   }
 
   /** Asks whoever wrote the texts of a group what the draft may do to them. */

@@ -7,7 +7,6 @@ import { leftBehind } from '@typikon/core';
 import { isObject, isSameJson, type Json, type JsonObject } from '@typikon/core/settings';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
-import { Acting } from '../../state/acting';
 import { ContractClient } from '../../state/contract-client';
 import { chainToRelease, type Chain } from '../../state/editions';
 import { selectHouse, selectReleasedHouse } from '../../state/house';
@@ -70,13 +69,7 @@ export class SharedReleasePage {
   protected readonly reach = inject(ReachStore);
   protected readonly looks = inject(LooksStore);
   private readonly likeness = inject(LikenessChangeStore);
-  protected readonly scheduled = inject(ScheduledStore);
-  private readonly acting = inject(Acting);
-  /** Who planned a release, by name. */
-  protected readonly planner = computed(() => {
-    const by = this.scheduled.last()?.askedBy;
-    return this.acting.people().find(({ id }) => id === by)?.label ?? '';
-  });
+  private readonly scheduled = inject(ScheduledStore);
   private readonly store = inject(Store);
   private readonly client = inject(ContractClient);
   private readonly dialogs = inject(MatDialog);
